@@ -1,0 +1,227 @@
+/**
+ * Makes demo/marrow-sound-ferries.json: the physical part of Kelder Quay, as an exchange file such as a user
+ * could have written. All names, makers and figures are invented.
+ */
+import { writeFileSync } from 'node:fs';
+import {
+  builtInModels,
+  Network,
+  newId,
+  readExchange,
+  writeExchange,
+  type ExchangeFile,
+} from '@visograph/core';
+
+type DeviceEntry = NonNullable<ExchangeFile['devices']>[number];
+type CableEntry = NonNullable<ExchangeFile['cables']>[number];
+
+const ground = 'Kelder Quay/Harbour House/Ground';
+const first = 'Kelder Quay/Harbour House/First';
+const room = `${ground}/Data room`;
+const devices: DeviceEntry[] = [];
+const cables: CableEntry[] = [];
+let serial = 27714;
+
+const racked = (
+  name: string,
+  model: string,
+  rack: string,
+  unit: number | null,
+  rest: Partial<DeviceEntry> = {},
+): void => {
+  const maker = model.startsWith('Lumenroot')
+    ? null
+    : `${model.slice(0, 2).toUpperCase()}31-${String((serial += 37)).padStart(7, '0')}`;
+  devices.push({ name, model, rack, unit, serial: maker, ...rest });
+};
+const placed = (name: string, model: string, place: string): void => {
+  devices.push({
+    name,
+    model,
+    place,
+    serial: model.startsWith('Lumenroot')
+      ? null
+      : `${model.slice(0, 2).toUpperCase()}19-${String((serial += 37)).padStart(7, '0')}`,
+  });
+};
+const cable = (type: string, lengthM: number, a: string, b: string): void => {
+  cables.push({ label: `KQ-${String(cables.length + 1).padStart(5, '0')}`, type, lengthM, a, b });
+};
+
+// Racks KQ-A1 and KQ-A2: the core pair, each with its edge, firewall and servers.
+for (const n of [1, 2]) {
+  const rack = `KQ-A${n}`;
+  racked(`${rack}-PP1`, 'Lumenroot LP-24LC', rack, 42);
+  racked(`${rack}-CM1`, 'Lumenroot CM-1', rack, 41);
+  racked(`kq-core-${n}`, 'Norvane CR-6032', rack, 38);
+  racked(`${rack}-CM2`, 'Lumenroot CM-1', rack, 37);
+  racked(`kq-fw-${n}`, 'Ostrel Bulwark 220', rack, 35);
+  racked(`kq-edge-${n}`, 'Norvane ER-410', rack, 33);
+  racked(`kq-srv-${n * 2 - 1}`, 'Tessmark T2-Rack', rack, 20);
+  racked(`kq-srv-${n * 2}`, 'Tessmark T2-Rack', rack, 17);
+  racked(`kq-ups-${n}`, 'Brackwater UP-3000', rack, 1);
+  racked(`${rack}-PDA`, 'Brackwater PS-16', rack, null);
+}
+racked('kq-st-1', 'Tessmark Vault 12', 'KQ-A2', 13);
+racked('kq-acc-1', 'Norvane AX-2448P', 'KQ-A1', 40);
+racked('kq-acc-2', 'Norvane AX-2448P', 'KQ-A2', 40);
+
+// Rack KQ-A3: horizontal cabling of the ground floor and the switches that serve it.
+racked('KQ-A3-PP1', 'Lumenroot CP-48', 'KQ-A3', 42);
+racked('KQ-A3-CM1', 'Lumenroot CM-1', 'KQ-A3', 41);
+racked('kq-acc-3', 'Norvane AX-2448P', 'KQ-A3', 40);
+racked('KQ-A3-PP2', 'Lumenroot CP-48', 'KQ-A3', 38);
+racked('KQ-A3-CM2', 'Lumenroot CM-1', 'KQ-A3', 37);
+racked('kq-acc-4', 'Norvane AX-2448P', 'KQ-A3', 36);
+racked('KQ-A3-PDA', 'Brackwater PS-16', 'KQ-A3', null);
+
+// The wall cabinet of the first floor.
+racked('KQ-W1-PP1', 'Lumenroot LP-24LC', 'KQ-W1', 12);
+racked('KQ-W1-PP2', 'Lumenroot CP-24', 'KQ-W1', 11);
+racked('kq-acc-5', 'Norvane AX-2424P', 'KQ-W1', 9);
+racked('KQ-W1-PDA', 'Brackwater PS-16', 'KQ-W1', null);
+
+// Zone boxes and what is plugged into them.
+placed('KQ-Z1', 'Lumenroot Zone box 12', `${ground}/Ticket hall`);
+placed('KQ-Z2', 'Lumenroot Zone box 12', `${ground}/Baggage`);
+placed('KQ-Z3', 'Lumenroot Zone box 12', `${first}/Operations room`);
+for (const n of [1, 2, 3]) placed(`kq-cam-${n}`, 'Pellane Domus 4', `${ground}/Ticket hall`);
+for (const n of [4, 5, 6]) placed(`kq-cam-${n}`, 'Pellane Domus 4', `${ground}/Baggage`);
+placed('kq-ap-1', 'Norvane WA-52', `${ground}/Ticket hall`);
+placed('kq-ap-2', 'Norvane WA-52', `${ground}/Baggage`);
+for (const n of [1, 2]) placed(`kq-desk-${n}`, 'Tessmark Desk 5', `${first}/Operations room`);
+for (const n of [1, 2]) placed(`kq-ph-${n}`, 'Pellane Talk 30', `${first}/Operations room`);
+
+// Core: two 100G links between the pair, firewalls and edges on 10G.
+cable('twinax 100G', 3, 'kq-core-1:hu1/31', 'kq-core-2:hu1/31');
+cable('twinax 100G', 3, 'kq-core-1:hu1/32', 'kq-core-2:hu1/32');
+for (const n of [1, 2]) {
+  cable('twinax 10G', 1, `kq-fw-${n}:x1`, `kq-core-${n}:te1/21`);
+  cable('OM4 duplex LC', 5, `kq-fw-${n}:x2`, `kq-core-${3 - n}:te1/22`);
+  cable('twinax 10G', 1, `kq-edge-${n}:te0/1`, `kq-fw-${n}:x3`);
+}
+cable('Cat 6A RJ45', 5, 'kq-fw-1:g8', 'kq-fw-2:g8');
+
+// Access switches, dual-homed: direct in the data room, through panels to the first floor.
+[1, 2, 3, 4].forEach((n) => {
+  const rackOf = n === 1 ? 1 : n === 2 ? 2 : 3;
+  for (const core of [1, 2]) {
+    const length = rackOf === core ? 1 : rackOf === 3 ? 7 : 5;
+    cable(
+      'OM4 duplex LC',
+      length === 7 ? 10 : length,
+      `kq-acc-${n}:te1/${48 + core}`,
+      `kq-core-${core}:te1/${n}`,
+    );
+  }
+});
+for (const core of [1, 2]) {
+  cable('OS2 duplex LC', 2, `kq-core-${core}:te1/5`, `KQ-A${core}-PP1:F1`);
+  cable('OS2 duplex LC', 50, `KQ-A${core}-PP1:R1`, `KQ-W1-PP1:R${core}`);
+  cable('OS2 duplex LC', 1, `KQ-W1-PP1:F${core}`, `kq-acc-5:te1/${24 + core}`);
+}
+
+// Servers and storage on both cores, their management on the access switches.
+[1, 2, 3, 4].forEach((n) => {
+  const home = n <= 2 ? 1 : 2;
+  cable('twinax 25G', 2, `kq-srv-${n}:eno1`, `kq-core-${home}:te1/${6 + n}`);
+  cable('OM4 duplex LC', 5, `kq-srv-${n}:eno2`, `kq-core-${3 - home}:te1/${6 + n}`);
+  cable('Cat 6A RJ45', 3, `kq-srv-${n}:bmc`, `kq-acc-${home}:gi1/${40 + n}`);
+});
+for (const [at, core] of [1, 2, 1, 2].entries()) {
+  cable(
+    core === 2 ? 'twinax 25G' : 'OM4 duplex LC',
+    core === 2 ? 3 : 5,
+    `kq-st-1:san${at + 1}`,
+    `kq-core-${core}:te1/${11 + Math.floor(at / 2)}`,
+  );
+}
+cable('Cat 6A RJ45', 3, 'kq-st-1:bmc', 'kq-acc-2:gi1/45');
+for (const n of [1, 2]) {
+  cable('Cat 6A RJ45', 2, `kq-core-${n}:mgmt0`, `kq-acc-${n}:gi1/47`);
+  cable('Cat 6A RJ45', 2, `kq-fw-${n}:mgmt0`, `kq-acc-${n}:gi1/46`);
+  cable('Cat 6A RJ45', 2, `kq-edge-${n}:mgmt0`, `kq-acc-${n}:gi1/48`);
+}
+
+// Horizontal cabling: panel rears to zone boxes, patched to the access switches.
+for (let n = 1; n <= 12; n++) {
+  cable('Cat 6A RJ45', 30, `KQ-A3-PP1:R${n}`, `KQ-Z1:R${n}`);
+  cable('Cat 6A RJ45', 50, `KQ-A3-PP2:R${n}`, `KQ-Z2:R${n}`);
+  cable('Cat 6A RJ45', 20, `KQ-W1-PP2:R${n}`, `KQ-Z3:R${n}`);
+}
+for (let n = 1; n <= 12; n++) {
+  cable('Cat 6A RJ45', 0.5, `KQ-A3-PP1:F${n}`, `kq-acc-3:gi1/${n}`);
+  cable('Cat 6A RJ45', 0.5, `KQ-A3-PP2:F${n}`, `kq-acc-4:gi1/${n}`);
+  if (n <= 8) cable('Cat 6A RJ45', 0.5, `KQ-W1-PP2:F${n}`, `kq-acc-5:gi1/${n}`);
+}
+for (const n of [1, 2, 3]) {
+  cable('Cat 6A RJ45', 5, `KQ-Z1:F${n}`, `kq-cam-${n}:eth0`);
+  cable('Cat 6A RJ45', 5, `KQ-Z2:F${n}`, `kq-cam-${n + 3}:eth0`);
+}
+cable('Cat 6A RJ45', 3, 'KQ-Z1:F4', 'kq-ap-1:eth0');
+cable('Cat 6A RJ45', 3, 'KQ-Z2:F4', 'kq-ap-2:eth0');
+for (const n of [1, 2]) {
+  cable('Cat 6 RJ45', 3, `KQ-Z3:F${n}`, `kq-ph-${n}:lan`);
+  cable('Cat 6 RJ45', 2, `kq-ph-${n}:pc`, `kq-desk-${n}:eth0`);
+}
+
+// Power: two inlets on the UPS and the strip of the rack.
+for (const n of [1, 2]) {
+  cable('power C19–C20', 2, `kq-ups-${n}:hi1`, `KQ-A${n}-PDA:in`);
+  const dual = [`kq-core-${n}`, `kq-fw-${n}`, `kq-edge-${n}`, `kq-srv-${n * 2 - 1}`, `kq-srv-${n * 2}`];
+  dual.forEach((name, at) => {
+    cable('power C13–C14', 2, `kq-ups-${n}:out${at + 1}`, `${name}:psu1`);
+    cable('power C13–C14', 2, `KQ-A${n}-PDA:o${at + 1}`, `${name}:psu2`);
+  });
+  cable('power C13–C14', 2, `KQ-A${n}-PDA:o6`, `kq-acc-${n}:psu1`);
+}
+cable('power C13–C14', 2, 'kq-ups-2:out6', 'kq-st-1:psu1');
+cable('power C13–C14', 2, 'KQ-A2-PDA:o7', 'kq-st-1:psu2');
+cable('power C19–C20', 3, 'kq-ups-2:hi2', 'KQ-A3-PDA:in');
+cable('power C13–C14', 2, 'KQ-A3-PDA:o1', 'kq-acc-3:psu1');
+cable('power C13–C14', 2, 'KQ-A3-PDA:o2', 'kq-acc-4:psu1');
+cable('power C13–C14', 1, 'KQ-W1-PDA:o1', 'kq-acc-5:psu1');
+
+const file = {
+  format: 'visograph-exchange',
+  version: 1,
+  project: { name: 'Marrow Sound Ferries', labelDigits: 5 },
+  places: [
+    { path: 'Kelder Quay', kind: 'site', code: 'KQ' },
+    { path: 'Kelder Quay/Harbour House', kind: 'building' },
+    { path: ground, kind: 'floor' },
+    { path: first, kind: 'floor' },
+    { path: room, kind: 'room' },
+    { path: `${ground}/Ticket hall`, kind: 'room' },
+    { path: `${ground}/Baggage`, kind: 'room' },
+    { path: `${first}/Operations room`, kind: 'room' },
+    { path: `${first}/Offices`, kind: 'room' },
+  ],
+  racks: [
+    { name: 'KQ-A1', place: room, units: 42, position: 1, massLimitKg: 900 },
+    { name: 'KQ-A2', place: room, units: 42, position: 2, massLimitKg: 900 },
+    { name: 'KQ-A3', place: room, units: 42, position: 3, massLimitKg: 900 },
+    { name: 'KQ-W1', place: `${first}/Operations room`, units: 12, position: 1, massLimitKg: 90 },
+  ],
+  devices,
+  cables,
+  sheets: [
+    { name: 'Data room · cabling', scope: room },
+    { name: 'Kelder Quay · cabling', scope: 'Kelder Quay' },
+  ],
+};
+
+const start = Network.of({
+  project: [{ id: newId(), name: 'Marrow Sound Ferries', labelDigits: 5 }],
+  model: builtInModels(),
+});
+const read = readExchange(start, file);
+if (!read.ok) {
+  for (const problem of read.problems) console.error(`${problem.path}: ${problem.message}`);
+  process.exit(1);
+}
+const target = new URL('../../demo/marrow-sound-ferries.json', import.meta.url);
+writeFileSync(target, `${JSON.stringify(writeExchange(read.network), null, 1)}\n`);
+console.log(
+  `wrote demo/marrow-sound-ferries.json: ${devices.length} devices, ${cables.length} cables, ${read.network.count('port')} ports`,
+);

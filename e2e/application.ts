@@ -1,0 +1,138 @@
+/** The built application as `npm start` runs it, on a database of its own, one for each test file. */
+import { test as base, expect, type Browser, type Page } from '@playwright/test';
+import { spawn, type ChildProcess } from 'node:child_process';
+import { randomBytes } from 'node:crypto';
+import { once } from 'node:events';
+import { createServer } from 'node:net';
+import { join, resolve } from 'node:path';
+import pg from 'pg';
+
+const root = resolve(import.meta.dirname, '..');
+export const password = 'ferry-lamp-seven';
+
+export interface Application {
+  url: string;
+  /** Ends the server and starts it again on the same port and database. */
+  restart: (signal?: NodeJS.Signals) => Promise<void>;
+  /** Ends the server; `start` brings it back. */
+  stop: (signal?: NodeJS.Signals) => Promise<void>;
+  start: () => Promise<void>;
+  query: (sql: string) => Promise<unknown>;
+}
+
+const freePort = (): Promise<number> =>
+  new Promise((done) => {
+    const server = createServer().listen(0, '127.0.0.1', () => {
+      const address = server.address();
+      const port = typeof address === 'object' && address !== null ? address.port : 0;
+      server.close(() => done(port));
+    });
+  });
+
+async function withClient(url: string, sql: string): Promise<unknown> {
+  const client = new pg.Client({ connectionString: url });
+  await client.connect();
+  const result = await client.query(sql);
+  await client.end();
+  return result.rows;
+}
+
+async function launch(env: NodeJS.ProcessEnv): Promise<ChildProcess> {
+  const child = spawn(process.execPath, [join(root, 'packages/server/dist/main.mjs')], {
+    cwd: root,
+    env,
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  await new Promise<void>((done, fail) => {
+    child.once('exit', (code) => fail(new Error(`the server ended with ${code}`)));
+    child.stdout?.on('data', (data: Buffer) => String(data).includes('Visograph is ready') && done());
+  });
+  return child;
+}
+
+export const test = base.extend<object, { application: Application }>({
+  application: [
+    // Playwright demands the object pattern.
+    // eslint-disable-next-line no-empty-pattern
+    async ({}, use) => {
+      const admin = process.env['VISOGRAPH_TEST_DATABASE'] ?? '';
+      const name = `e2e_${randomBytes(6).toString('hex')}`;
+      await withClient(admin, `CREATE DATABASE ${name}`);
+      const database = new URL(admin);
+      database.pathname = `/${name}`;
+      const port = await freePort();
+      const env = {
+        ...process.env,
+        NODE_ENV: 'production',
+        DATABASE_URL: database.href,
+        PORT: String(port),
+        VISOGRAPH_WEB: join(root, 'packages/web/dist'),
+        VISOGRAPH_DEMO: join(root, 'demo/marrow-sound-ferries.json'),
+        VISOGRAPH_SIGNIN_TRIES: '100',
+      };
+      let child = await launch(env);
+      const stop = async (signal: NodeJS.Signals = 'SIGTERM'): Promise<void> => {
+        const gone = once(child, 'exit');
+        child.kill(signal);
+        await gone;
+      };
+      const start = async (): Promise<void> => {
+        child = await launch(env);
+      };
+      await use({
+        url: `http://127.0.0.1:${port}`,
+        stop,
+        start,
+        restart: async (signal) => {
+          await stop(signal);
+          await start();
+        },
+        query: (sql) => withClient(database.href, sql),
+      });
+      if (child.exitCode === null && child.signalCode === null) await stop();
+      await withClient(admin, `DROP DATABASE ${name} WITH (FORCE)`);
+    },
+    { scope: 'worker' },
+  ],
+});
+
+export async function signIn(
+  page: Page,
+  application: Application,
+  email = 'anna@marrow.example',
+): Promise<void> {
+  await page.goto(application.url);
+  await page.getByLabel('E-mail').fill(email);
+  await page.getByLabel('Password').fill(password);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('button', { name: /^Saved r\d+/ })).toBeVisible();
+}
+
+/** A second person in a window of their own. */
+export async function another(browser: Browser, application: Application, email: string): Promise<Page> {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  const page = await context.newPage();
+  await signIn(page, application, email);
+  return page;
+}
+
+/** Types into the command line and does the first thing offered. */
+export async function doLine(page: Page, text: string): Promise<void> {
+  await expect(page.getByRole('button', { name: /^Saved r\d+/ })).toBeVisible();
+  await page.keyboard.press('/');
+  await expect(page.getByRole('combobox', { name: 'Find or do' })).toBeFocused();
+  await page.keyboard.type(text);
+  await expect(page.getByRole('option').first()).toBeVisible();
+  await page.keyboard.press('Enter');
+}
+
+/** Types into a picker that has the focus and takes the first match. */
+export async function pick(page: Page, text: string): Promise<void> {
+  await page.keyboard.type(text);
+  await expect(page.getByRole('listbox').getByRole('option').first()).toBeVisible();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+}
+
+export const saved = (page: Page) => expect(page.getByRole('button', { name: /^Saved r\d+/ })).toBeVisible();
+export { expect };

@@ -1,0 +1,115 @@
+import js from '@eslint/js';
+import prettier from 'eslint-config-prettier';
+import reactHooks from 'eslint-plugin-react-hooks';
+import tseslint from 'typescript-eslint';
+
+/** Floors of core, lowest first: a folder may import from its own floor's folder and from floors below. */
+const floors = [
+  ['model'],
+  ['change'],
+  ['racks'],
+  ['cabling'],
+  ['commands'],
+  ['draw', 'check', 'report'],
+  ['exchange'],
+];
+
+const allFolders = floors.flat();
+const floorRules = floors.flatMap((floor, level) =>
+  floor.map((folder) => {
+    const below = floors.slice(0, level).flat();
+    const banned = allFolders.filter((other) => other !== folder && !below.includes(other));
+    return {
+      files: [`packages/core/src/${folder}/**/*.ts`],
+      ignores: ['**/*.test.ts'],
+      rules: {
+        'no-restricted-imports': [
+          'error',
+          {
+            patterns: [
+              ...(banned.length === 0
+                ? []
+                : [
+                    {
+                      group: banned.map((other) => `**/${other}/**`),
+                      message: `${folder} may import only from the floors below it.`,
+                    },
+                  ]),
+              {
+                group: ['node:*', 'react', 'react-dom', '@visograph/*', '../index.ts'],
+                message: 'core has no I/O, no DOM and imports nothing of ours.',
+              },
+            ],
+          },
+        ],
+      },
+    };
+  }),
+);
+
+const packageRule = (name, banned) => ({
+  files: [`packages/${name}/src/**/*.{ts,tsx}`],
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      {
+        patterns: [
+          {
+            group: banned,
+            message: `packages/${name} may not import that (docs/architecture.md, Packages).`,
+          },
+        ],
+      },
+    ],
+  },
+});
+
+export default tseslint.config(
+  {
+    ignores: ['**/dist/**', '.visograph/**', '**/node_modules/**', 'test-results/**', 'playwright-report/**'],
+  },
+  js.configs.recommended,
+  ...tseslint.configs.strict,
+  {
+    rules: {
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-invalid-void-type': 'off',
+      '@typescript-eslint/no-dynamic-delete': 'off',
+      '@typescript-eslint/no-extraneous-class': 'off',
+    },
+  },
+  {
+    files: ['packages/web/**/*.{ts,tsx}', 'packages/drawing/**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': reactHooks },
+    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
+  },
+  packageRule('drawing', [
+    '@visograph/server',
+    '@visograph/web',
+    '@visograph/cli',
+    'styled-components',
+    'node:*',
+  ]),
+  packageRule('server', ['@visograph/web', '@visograph/cli']),
+  packageRule('web', ['@visograph/server', '@visograph/cli', 'node:*']),
+  packageRule('cli', ['@visograph/server', '@visograph/web']),
+  ...floorRules,
+  {
+    files: ['**/*.mjs', 'eslint.config.js', 'jest.config.js'],
+    languageOptions: {
+      globals: {
+        process: 'readonly',
+        console: 'readonly',
+        URL: 'readonly',
+        setTimeout: 'readonly',
+        clearTimeout: 'readonly',
+        setInterval: 'readonly',
+        clearInterval: 'readonly',
+        fetch: 'readonly',
+        localStorage: 'readonly',
+        Buffer: 'readonly',
+      },
+    },
+  },
+  prettier,
+);

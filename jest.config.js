@@ -1,0 +1,39 @@
+const transform = {
+  '^.+\\.tsx?$': [
+    '@swc/jest',
+    {
+      jsc: {
+        target: 'es2022',
+        experimental: { keepImportAttributes: true },
+        parser: { syntax: 'typescript', tsx: true },
+        transform: { react: { runtime: 'automatic' } },
+      },
+      module: { type: 'es6' },
+    },
+  ],
+};
+const shared = {
+  transform,
+  extensionsToTreatAsEsm: ['.ts', '.tsx'],
+  testEnvironmentOptions: { customExportConditions: ['visograph-src', 'node', 'node-addons'] },
+  modulePathIgnorePatterns: ['/dist/', '<rootDir>/.visograph/'],
+};
+
+export default {
+  projects: [
+    {
+      ...shared,
+      displayName: 'node',
+      testEnvironment: 'node',
+      testMatch: ['<rootDir>/packages/{core,drawing,server,cli}/src/**/*.test.{ts,tsx}'],
+    },
+    {
+      ...shared,
+      displayName: 'web',
+      testEnvironment: 'jsdom',
+      testMatch: ['<rootDir>/packages/web/src/**/*.test.{ts,tsx}'],
+      setupFiles: ['<rootDir>/packages/web/jest.setup.ts'],
+      testEnvironmentOptions: { customExportConditions: ['visograph-src', 'browser'] },
+    },
+  ],
+};

@@ -1,0 +1,201 @@
+import {
+  cablingScene,
+  checkNetwork,
+  defaultShow,
+  elevationScene,
+  findPort,
+  findReport,
+  newId,
+  placePath,
+  portTitle,
+  reports,
+  tableToCsv,
+  traceRun,
+  type Network,
+  type Sheet,
+} from '@visograph/core';
+import { measureText } from '@visograph/drawing';
+import { diagramSvg, elevationSvg } from '@visograph/drawing/svg';
+import { writeFile } from 'node:fs/promises';
+import { embeddedFonts } from './fonts.ts';
+
+export type Output = (text: string) => unknown;
+
+interface Values {
+  json?: boolean;
+  format?: string;
+  scope?: string;
+  sheet?: string;
+  rack?: string;
+  projection?: string;
+  out?: string;
+}
+export interface Invocation {
+  network: Network;
+  rest: readonly string[];
+  values: Values;
+  out: Output;
+  err: Output;
+}
+type Command = (invocation: Invocation) => number | Promise<number>;
+
+const asJson = (value: unknown): string => `${JSON.stringify(value, null, 2)}\n`;
+
+/** Says what cannot be used, in the form asked for; exit code 2. */
+function refuse({ values, out, err }: Invocation, path: string, message: string): number {
+  if (values.json === true) out(asJson({ problems: [{ path, message }] }));
+  else err(`${message}\n`);
+  return 2;
+}
+
+const check: Command = ({ network, values, out }) => {
+  const findings = checkNetwork(network).map(({ rule, severity, about, message }) => ({
+    rule,
+    severity,
+    about,
+    message,
+  }));
+  if (values.json === true) out(asJson({ problems: [], findings }));
+  else if (findings.length === 0) out('No findings.\n');
+  else
+    for (const finding of findings)
+      out(`${finding.severity}  ${finding.about[0] ?? ''}  ${finding.message}\n`);
+  return findings.length === 0 ? 0 : 1;
+};
+
+const trace: Command = (invocation) => {
+  const { network, rest, values, out } = invocation;
+  const [end = ''] = rest;
+  const colon = end.indexOf(':');
+  if (colon < 1) return refuse(invocation, '$', `“${end}” is not a port: write DEVICE:PORT.`);
+  const port = findPort(network, end.slice(0, colon), end.slice(colon + 1));
+  if (port === null)
+    return refuse(
+      invocation,
+      '$.devices',
+      `There is no port ${end} in the file. Check the name of the device and of the port.`,
+    );
+  const run = traceRun(network, port.id);
+  const hops = run.hops.map((hop) => {
+    if ('port' in hop) return { port: portTitle(network, hop.port) };
+    const cable = network.get('cable', hop.cable);
+    return { cable: cable?.label ?? '', lengthM: cable?.lengthM ?? null };
+  });
+  const result = {
+    from: portTitle(network, run.from),
+    to: portTitle(network, run.to) || null,
+    ends: run.ends,
+    lengthM: Math.round(run.lengthM * 1000) / 1000,
+    hops,
+  };
+  if (values.json === true) out(asJson(result));
+  else {
+    for (const hop of hops)
+      out(
+        'port' in hop
+          ? `${hop.port}\n`
+          : `  │ ${hop.cable}${hop.lengthM === null ? '' : ` · ${hop.lengthM} m`}\n`,
+      );
+    const ends = {
+      port: `Ends at ${result.to ?? ''}`,
+      open: 'Ends open',
+      loop: 'Comes back to itself: a loop',
+    }[run.ends];
+    out(
+      `${ends}; ${result.lengthM} m${run.unknownLengths > 0 ? ` and ${run.unknownLengths} cables of unknown length` : ''}.\n`,
+    );
+  }
+  return run.ends === 'loop' ? 1 : 0;
+};
+
+/** The place of a path such as "Kelder Quay/Harbour House"; undefined when there is none. */
+function scopeOf(network: Network, path: string | undefined): string | null | undefined {
+  if (path === undefined) return null;
+  for (const place of network.all('place')) {
+    if (placePath(network, place.id).toLowerCase() === path.toLowerCase()) return place.id;
+  }
+  return undefined;
+}
+
+const report: Command = (invocation) => {
+  const { network, rest, values, out } = invocation;
+  const wanted = findReport(rest[0] ?? '');
+  if (wanted === null)
+    return refuse(
+      invocation,
+      '$',
+      `There is no report “${rest[0] ?? ''}”. There are: ${reports.map((one) => one.key).join(', ')}.`,
+    );
+  const scopeId = scopeOf(network, values.scope);
+  if (scopeId === undefined)
+    return refuse(invocation, '$.places', `There is no place ${values.scope ?? ''} in the file.`);
+  const table = wanted.make(network, scopeId);
+  if (values.json === true || values.format === 'json') {
+    out(asJson({ columns: table.columns.map(({ key, label }) => ({ key, label })), rows: table.rows }));
+  } else if (values.format === undefined || values.format === 'csv') out(tableToCsv(table));
+  else return refuse(invocation, '$', `There is no format ${values.format}. There are csv and json.`);
+  return 0;
+};
+
+async function drawing(invocation: Invocation): Promise<string | number> {
+  const { network, values } = invocation;
+  const fonts = await embeddedFonts();
+  if (values.projection === 'elevation') {
+    const rack = network.findOne('rackByName', (values.rack ?? '').toLowerCase());
+    if (rack === null)
+      return refuse(
+        invocation,
+        '$.racks',
+        `There is no rack “${values.rack ?? ''}” in the file. Name one with --rack.`,
+      );
+    return elevationSvg(elevationScene(network, rack), { fonts });
+  }
+  if (values.projection !== undefined && values.projection !== 'cabling') {
+    return refuse(
+      invocation,
+      '$',
+      `There is no projection ${values.projection}. There are cabling and elevation.`,
+    );
+  }
+  const scopeId = scopeOf(network, values.scope);
+  if (scopeId === undefined)
+    return refuse(invocation, '$.places', `There is no place ${values.scope ?? ''} in the file.`);
+  const named = [...network.all('sheet')].find(
+    (sheet) => sheet.name.toLowerCase() === values.sheet?.toLowerCase(),
+  );
+  if (values.sheet !== undefined && named === undefined)
+    return refuse(invocation, '$.sheets', `There is no sheet “${values.sheet}” in the file.`);
+  const name = `${network.get('place', scopeId)?.name ?? 'All sites'} · cabling`;
+  const sheet: Sheet = named ?? { id: newId(), name, projection: 'cabling', scopeId, show: [...defaultShow] };
+  return diagramSvg(
+    cablingScene(network, sheet, {
+      measure: measureText,
+      stamp: { revision: 0, date: new Date().toISOString().slice(0, 10) },
+    }),
+    { fonts },
+  );
+}
+
+const draw: Command = async (invocation) => {
+  const { values, out } = invocation;
+  const svg = await drawing(invocation);
+  if (typeof svg === 'number') return svg;
+  if (values.out === undefined) {
+    out(svg);
+    return 0;
+  }
+  try {
+    await writeFile(values.out, svg);
+  } catch (error) {
+    return refuse(
+      invocation,
+      '$',
+      `${values.out} cannot be written: ${error instanceof Error ? error.message : String(error)}`,
+    );
+  }
+  if (values.json === true) out(asJson({ out: values.out, bytes: Buffer.byteLength(svg) }));
+  return 0;
+};
+
+/** Every command there is; a new one is a function and one line here. */
+export const commands: Record<string, Command | undefined> = { check, run: trace, report, draw };

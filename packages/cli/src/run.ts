@@ -1,0 +1,54 @@
+import { parseArgs } from 'node:util';
+import { commands, type Output } from './commands.ts';
+import { openFile } from './openFile.ts';
+
+const usage = `visograph check FILE                          findings in an exchange file
+visograph run FILE DEVICE:PORT                trace the physical run from a port
+visograph report FILE REPORT [--scope PATH] [--format csv]
+visograph draw FILE --projection cabling --out FILE.svg [--scope PATH | --sheet NAME]
+visograph draw FILE --projection elevation --rack NAME --out FILE.svg
+
+All take --json. Exit: 0 fine, 1 findings, 2 unusable input.
+`;
+
+const options = {
+  json: { type: 'boolean' },
+  format: { type: 'string' },
+  scope: { type: 'string' },
+  sheet: { type: 'string' },
+  rack: { type: 'string' },
+  projection: { type: 'string' },
+  out: { type: 'string' },
+  help: { type: 'boolean' },
+} as const;
+
+/** Runs one command line; gives the exit code. Answers go to `out`, everything else to `err`. */
+export async function run(args: readonly string[], out: Output, err: Output): Promise<number> {
+  let parsed;
+  try {
+    parsed = parseArgs({ args: [...args], options, allowPositionals: true });
+  } catch (error) {
+    err(`${error instanceof Error ? error.message : String(error)}\n\n${usage}`);
+    return 2;
+  }
+  const { values, positionals } = parsed;
+  const [name = '', path, ...rest] = positionals;
+  const command = commands[name];
+  if (values.help === true) {
+    out(usage);
+    return 0;
+  }
+  if (command === undefined || path === undefined) {
+    err(command === undefined && name !== '' ? `There is no command ${name}.\n\n${usage}` : usage);
+    return 2;
+  }
+  const file = await openFile(path);
+  if (!file.ok) {
+    const { problems } = file;
+    if (values.json === true)
+      out(`${JSON.stringify(name === 'check' ? { problems, findings: [] } : { problems }, null, 2)}\n`);
+    else for (const problem of problems) err(`${problem.path}: ${problem.message}\n`);
+    return 2;
+  }
+  return command({ network: file.network, rest, values, out, err });
+}

@@ -1,0 +1,201 @@
+import type { z } from 'zod';
+import { kinds, notesOf, type Kind, type Row, type Rows } from '../model/kinds.ts';
+import { referrers, type Network, type NetworkDraft } from '../model/network.ts';
+import type { Problem, ProblemCode } from '../model/problem.ts';
+import { create, remove, sameValue, update, type Change, type WireChange } from './change.ts';
+import { constraints } from './constraints/index.ts';
+import type { Constraint } from './constraints/constraint.ts';
+
+export type Applied =
+  /** The network after the changes, and the changes as they really were: whole rows, true old values. */
+  { ok: true; network: Network; changes: Change[] } | { ok: false; problems: Problem[] };
+
+/** Problems beyond this number are not worth telling. */
+const enough = 200;
+
+const titled = (kind: Kind, row: Partial<Row>): string => {
+  const named = row as { name?: string; label?: string };
+  return `${kinds[kind].one} ${named.name ?? named.label ?? ''}`.trim();
+};
+
+const problem = (
+  code: ProblemCode,
+  kind: Kind,
+  row: Partial<Row> & { id: string },
+  field: string | null,
+  message: string,
+  values: { mine?: unknown; theirs?: unknown } = {},
+): Problem => ({ code, kind, id: row.id, about: titled(kind, row), field, message, ...values });
+
+const labelOf = (kind: Kind, field: string): string => notesOf(kind, field)?.label ?? field;
+
+const listed = (values: readonly unknown[]): string =>
+  values.length < 2 ? String(values[0]) : `${values.slice(0, -1).join(', ')} or ${String(values.at(-1))}`;
+
+/** What is wrong with a value, as the end of a sentence that begins with the field's name. */
+function fault(issue: z.core.$ZodIssue): string {
+  if (issue.code === 'invalid_value') return `is not ${listed(issue.values)}`;
+  if (issue.code === 'invalid_type') return `is not a ${issue.expected}`;
+  if (issue.code === 'unrecognized_keys') return `has no field ${listed(issue.keys)}`;
+  return issue.message;
+}
+
+function parseRow<K extends Kind>(
+  kind: K,
+  value: Record<string, unknown>,
+  problems: Problem[],
+): Rows[K] | null {
+  const result = kinds[kind].schema.safeParse(value);
+  if (result.success) return result.data;
+  for (const issue of result.error.issues) {
+    const field = String(issue.path[0] ?? '');
+    const row = value as Partial<Row> & { id: string };
+    const label = field === '' ? titled(kind, row) : labelOf(kind, field);
+    problems.push(
+      problem('schema', kind, row, field || null, `${titled(kind, row)}: ${label} ${fault(issue)}.`),
+    );
+  }
+  return null;
+}
+
+function applyUpdate<K extends Kind>(
+  draft: NetworkDraft,
+  kind: K,
+  change: WireChange,
+  problems: Problem[],
+): Change | null {
+  if (change.op !== 'update') return null;
+  const row = draft.get(kind, change.id);
+  if (row === null) {
+    problems.push(
+      problem(
+        'absent',
+        kind,
+        { id: change.id },
+        null,
+        `The ${kinds[kind].one} you changed is no longer there: somebody removed it.`,
+      ),
+    );
+    return null;
+  }
+  const current: Record<string, unknown> = { ...row };
+  for (const field of Object.keys(change.after)) {
+    const theirs = current[field];
+    if (sameValue(theirs, change.before[field]) || sameValue(theirs, change.after[field])) continue;
+    const message = `${titled(kind, row)}: ${labelOf(kind, field)} was changed by somebody else meanwhile. Look at the new value and decide again.`;
+    problems.push(problem('conflict', kind, row, field, message, { mine: change.after[field], theirs }));
+  }
+  const after = parseRow(kind, { ...current, ...change.after }, problems);
+  if (after === null) return null;
+  draft.put(kind, after);
+  return update(kind, row, after);
+}
+
+function applyOne(draft: NetworkDraft, change: WireChange, problems: Problem[]): Change | null {
+  const kind = change.kind;
+  if (change.op === 'create') {
+    const row = parseRow(kind, change.after, problems);
+    if (row === null) return null;
+    if (row.id !== change.id || draft.get(kind, row.id) !== null) {
+      problems.push(
+        problem('duplicate', kind, row, 'id', `${titled(kind, row)} exists already under this id.`),
+      );
+      return null;
+    }
+    draft.put(kind, row);
+    return create(kind, row);
+  }
+  if (change.op === 'update') return applyUpdate(draft, kind, change, problems);
+  const row = draft.get(kind, change.id);
+  if (row === null) {
+    problems.push(
+      problem('absent', kind, { id: change.id }, null, `The ${kinds[kind].one} is gone already.`),
+    );
+    return null;
+  }
+  draft.drop(kind, change.id);
+  return remove(kind, row);
+}
+
+/** Whether a change gives this field a value: all fields of a new row, those named in an update. */
+type Touched = (field: string) => boolean;
+const always: Touched = () => true;
+const touchedBy = (change: Change): Touched =>
+  change.op === 'update' ? (field) => field in change.after : always;
+
+function checkReferences<K extends Kind>(
+  network: Network,
+  kind: K,
+  row: Rows[K],
+  touched: Touched,
+  problems: Problem[],
+): void {
+  for (const [field, target] of Object.entries(kinds[kind].refs) as [keyof Rows[K] & string, Kind][]) {
+    const id = row[field];
+    if (!touched(field) || typeof id !== 'string' || network.get(target, id) !== null) continue;
+    const message = `${titled(kind, row)}: ${labelOf(kind, field)} refers to a ${kinds[target].one} that is not there.`;
+    problems.push(problem('missing', kind, row, field, message));
+  }
+}
+
+function checkUnique<K extends Kind>(network: Network, kind: K, row: Rows[K], problems: Problem[]): void {
+  kinds[kind].unique.forEach((rule, at) => {
+    const other = network.get(kind, network.sameKey(kind, row, at));
+    if (other === null) return;
+    const label = labelOf(kind, rule.what).toLowerCase();
+    const value = String(row[rule.what] ?? '');
+    const message = `There is already a ${kinds[kind].one} with the ${label} ${value}. Choose another ${label}.`;
+    problems.push(problem('duplicate', kind, row, rule.what, message));
+  });
+}
+
+function checkRow<K extends Kind>(
+  network: Network,
+  kind: K,
+  row: Rows[K],
+  touched: Touched,
+  problems: Problem[],
+): void {
+  const found = problems.length;
+  checkReferences(network, kind, row, touched, problems);
+  checkUnique(network, kind, row, problems);
+  if (problems.length > found) return;
+  const rules = (constraints[kind] ?? []) as Constraint<K>[];
+  for (const rule of rules) if (rule.fields.some(touched)) problems.push(...rule.check(network, row));
+}
+
+function checkRemoved(network: Network, kind: Kind, row: Row, problems: Problem[]): void {
+  for (const referrer of referrers) {
+    if (referrer.refersTo !== kind) continue;
+    const count = network.countOf(referrer.index, row.id);
+    if (count === 0) continue;
+    const what = count === 1 ? kinds[referrer.kind].one : kinds[referrer.kind].many;
+    const message = `${titled(kind, row)} cannot be deleted: ${count} ${what} still refer${count === 1 ? 's' : ''} to it.`;
+    problems.push(problem('inUse', kind, row, null, message));
+  }
+}
+
+/**
+ * The network after these changes, made together, or the complete list of what forbids them. The order of the
+ * changes does not matter for references and names: those are judged on the result. Pure: the same function runs
+ * in the browser, on the server and in the command-line tool.
+ */
+export function applyChanges(network: Network, changes: readonly (Change | WireChange)[]): Applied {
+  const problems: Problem[] = [];
+  const draft = network.draft(new Set(changes.map((change) => change.kind)));
+  const made: Change[] = [];
+  for (const change of changes) {
+    const result = applyOne(draft, change as WireChange, problems);
+    if (result !== null) made.push(result);
+    if (problems.length >= enough) return { ok: false, problems };
+  }
+  if (problems.length > 0) return { ok: false, problems };
+  const after = draft.finish();
+  for (const change of made) {
+    const row = after.get(change.kind, change.id);
+    if (row !== null) checkRow(after, change.kind, row as never, touchedBy(change), problems);
+    else if (change.op === 'delete') checkRemoved(after, change.kind, change.before, problems);
+    if (problems.length >= enough) break;
+  }
+  return problems.length > 0 ? { ok: false, problems } : { ok: true, network: after, changes: made };
+}

@@ -1,0 +1,93 @@
+import { z } from 'zod';
+import { kindNames, type Kind, type Rows } from '../model/kinds.ts';
+
+interface Create<K extends Kind> {
+  op: 'create';
+  kind: K;
+  id: string;
+  after: Rows[K];
+}
+/** Holds only the fields it touches, with their old and new values. */
+interface Update<K extends Kind> {
+  op: 'update';
+  kind: K;
+  id: string;
+  before: Partial<Rows[K]>;
+  after: Partial<Rows[K]>;
+}
+interface Delete<K extends Kind> {
+  op: 'delete';
+  kind: K;
+  id: string;
+  before: Rows[K];
+}
+/** One row made, changed or removed. */
+export type Change = { [K in Kind]: Create<K> | Update<K> | Delete<K> }[Kind];
+
+/** What an intent came to: changes to be made together, and what to call them in the history. */
+export interface ChangeSet {
+  changes: Change[];
+  sentence: string;
+}
+
+/** A change set as it stands in the journal. */
+export interface JournalEntry extends ChangeSet {
+  id: string;
+  revision: number;
+  author: string;
+  at: string;
+  state: 'as built';
+  /** The revision this entry takes back or makes again, if it is an undo or a redo. */
+  undoes: number | null;
+  redoes: number | null;
+}
+
+const fields = z.record(z.string(), z.unknown());
+
+/** A change as it comes over the wire: the rows inside are checked against the network by applyChanges. */
+export const changeSchema = z.discriminatedUnion('op', [
+  z.strictObject({ op: z.literal('create'), kind: z.enum(kindNames), id: z.uuid(), after: fields }),
+  z.strictObject({
+    op: z.literal('update'),
+    kind: z.enum(kindNames),
+    id: z.uuid(),
+    before: fields,
+    after: fields,
+  }),
+  z.strictObject({ op: z.literal('delete'), kind: z.enum(kindNames), id: z.uuid(), before: fields }),
+]);
+export type WireChange = z.infer<typeof changeSchema>;
+
+export const create = <K extends Kind>(kind: K, row: Rows[K]): Change =>
+  ({ op: 'create', kind, id: row.id, after: row }) as unknown as Change;
+
+/** An update of the fields that differ, or null when none does. */
+export function update<K extends Kind>(kind: K, row: Rows[K], fieldsAfter: Partial<Rows[K]>): Change | null {
+  const before: Partial<Rows[K]> = {};
+  const after: Partial<Rows[K]> = {};
+  let touched = false;
+  for (const field of Object.keys(fieldsAfter) as (keyof Rows[K])[]) {
+    if (sameValue(row[field], fieldsAfter[field])) continue;
+    before[field] = row[field];
+    after[field] = fieldsAfter[field];
+    touched = true;
+  }
+  return touched ? ({ op: 'update', kind, id: row.id, before, after } as unknown as Change) : null;
+}
+
+export const remove = <K extends Kind>(kind: K, row: Rows[K]): Change =>
+  ({ op: 'delete', kind, id: row.id, before: row }) as unknown as Change;
+
+/** Equality of field values: plain data, compared by content; the order of an object's keys does not matter. */
+export function sameValue(a: unknown, b: unknown): boolean {
+  if (a === b) return true;
+  if (Array.isArray(a) && Array.isArray(b)) {
+    return a.length === b.length && a.every((item, at) => sameValue(item, b[at]));
+  }
+  if (typeof a === 'object' && typeof b === 'object' && a !== null && b !== null) {
+    const left = Object.entries(a);
+    const right = new Map(Object.entries(b));
+    return left.length === right.size && left.every(([key, value]) => sameValue(value, right.get(key)));
+  }
+  return false;
+}

@@ -1,0 +1,13 @@
+import type { Constraints } from './constraint.ts';
+import { placesFormTree } from './placeTree.ts';
+import { passThroughIsMutual, portsTakeOneCable } from './portUse.ts';
+import { deviceFitsRack, rackHoldsContents } from './rackSpace.ts';
+
+/** Every rule that a row must obey beside its schema, its references and its unique names. */
+export const constraints: Constraints = {
+  place: [{ fields: ['parentId'], check: placesFormTree }],
+  rack: [{ fields: ['units'], check: rackHoldsContents }],
+  device: [{ fields: ['rackId', 'unit', 'units', 'face', 'fullDepth'], check: deviceFitsRack }],
+  port: [{ fields: ['passThroughId', 'deviceId'], check: passThroughIsMutual }],
+  cable: [{ fields: ['aPortId', 'bPortId'], check: portsTakeOneCable }],
+};

@@ -1,0 +1,19 @@
+import type { Network } from '../model/network.ts';
+import type { Finding, Rule } from './finding.ts';
+import { labelGaps } from './rules/labelGaps.ts';
+import { openCables } from './rules/openCables.ts';
+
+/** Every rule there is; a new one is one file and one line here. */
+export const rules: readonly Rule[] = [openCables, labelGaps];
+
+/** All findings of all rules, the bad ones first. */
+export function checkNetwork(network: Network): Finding[] {
+  const findings = rules.flatMap((rule) => rule.find(network));
+  const weight = (finding: Finding): number => (finding.severity === 'bad' ? 0 : 1);
+  return findings.sort(
+    (a, b) =>
+      weight(a) - weight(b) ||
+      a.rule.localeCompare(b.rule) ||
+      (a.about[0] ?? '').localeCompare(b.about[0] ?? '', 'en', { numeric: true }),
+  );
+}

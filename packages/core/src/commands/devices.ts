@@ -1,0 +1,84 @@
+import { create, remove, update, type Change, type ChangeSet } from '../change/change.ts';
+import type { Device } from '../model/kinds/device.ts';
+import { newId } from '../model/ids.ts';
+import { modelTitle } from '../model/kinds.ts';
+import type { Network } from '../model/network.ts';
+import { placePath, whereIs } from '../model/places.ts';
+import { cableAt, portsOf } from '../model/ports.ts';
+import { portsFromModel } from '../racks/modelPorts.ts';
+
+export interface NewDevice {
+  name: string;
+  modelId: string;
+  rackId: string | null;
+  placeId: string | null;
+  unit: number | null;
+  face?: 'front' | 'rear';
+}
+
+/** A device of a catalogue model with the ports its model brings. Null when the model is not there. */
+export function addDevice(network: Network, wish: NewDevice): (ChangeSet & { deviceId: string }) | null {
+  const model = network.get('model', wish.modelId);
+  if (model === null || model.role === null) return null;
+  const device: Device = {
+    id: newId(),
+    name: wish.name.trim(),
+    role: model.role,
+    status: 'active',
+    modelId: model.id,
+    placeId: wish.rackId === null ? wish.placeId : null,
+    rackId: wish.rackId,
+    unit: wish.unit,
+    units: model.units,
+    face: wish.face ?? 'front',
+    fullDepth: model.fullDepth,
+    serial: null,
+    notes: null,
+  };
+  const ports = portsFromModel(model, device.id);
+  const place = wish.rackId === null ? placePath(network, wish.placeId) : whereIs(network, device);
+  return {
+    deviceId: device.id,
+    changes: [create('device', device), ...ports.map((port) => create('port', port))],
+    sentence: `Added ${device.name} (${modelTitle(model)})${place === '' ? '' : ` at ${place}`}`,
+  };
+}
+
+/** Puts a device at another unit, rack or face. */
+export function moveDevice(
+  network: Network,
+  device: Device,
+  to: { rackId: string | null; unit: number | null; face?: 'front' | 'rear'; placeId?: string | null },
+): ChangeSet {
+  const place = to.rackId === null ? (to.placeId ?? device.placeId) : null;
+  const after = { rackId: to.rackId, unit: to.unit, face: to.face ?? device.face, placeId: place };
+  const change = update('device', device, after);
+  return {
+    changes: change === null ? [] : [change],
+    sentence: `Moved ${device.name} from ${whereIs(network, device)} to ${whereIs(network, { ...device, ...after })}`,
+  };
+}
+
+export interface Removal extends ChangeSet {
+  /** What goes with it, in numbers: "48 ports and 6 cables". */
+  alsoGone: string;
+}
+
+const counted = (count: number, one: string): string => `${count} ${count === 1 ? one : `${one}s`}`;
+
+/** Removes a device, its ports, the cables plugged into them and its positions on sheets. */
+export function deleteDevice(network: Network, device: Device): Removal {
+  const ports = portsOf(network, device.id);
+  const cables = new Map(
+    ports.flatMap((port) => {
+      const cable = cableAt(network, port.id);
+      return cable === null ? [] : [[cable.id, cable] as const];
+    }),
+  );
+  const changes: Change[] = [...cables.values()].map((cable) => remove('cable', cable));
+  for (const item of network.find('sheetItemsByDevice', device.id)) changes.push(remove('sheetItem', item));
+  for (const port of ports) changes.push(remove('port', port));
+  changes.push(remove('device', device));
+  const alsoGone = `${counted(ports.length, 'port')} and ${counted(cables.size, 'cable')}`;
+  return { changes, alsoGone, sentence: `Deleted ${device.name} with ${alsoGone}` };
+}

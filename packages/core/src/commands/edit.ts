@@ -1,0 +1,40 @@
+import { update, type ChangeSet } from '../change/change.ts';
+import { kinds, notesOf, type Kind, type Rows } from '../model/kinds.ts';
+import type { Network } from '../model/network.ts';
+
+const shown = (network: Network, kind: Kind, field: string, value: unknown): string => {
+  if (value === null || value === undefined || value === '') return 'nothing';
+  const target = (kinds[kind].refs as Record<string, Kind | undefined>)[field];
+  if (target !== undefined && typeof value === 'string') {
+    const row = network.get(target, value);
+    return row === null ? 'nothing' : kinds[target].nameOf(row as never);
+  }
+  const unit = notesOf(kind, field)?.unit;
+  return unit === undefined ? String(value) : `${String(value)} ${unit}`;
+};
+
+/** Changes fields of a row: "Set serial of kq-acc-1 to NV31-0027714". */
+export function editRow<K extends Kind>(
+  network: Network,
+  kind: K,
+  row: Rows[K],
+  fields: Partial<Rows[K]>,
+): ChangeSet {
+  const change = update(kind, row, fields);
+  if (change === null || change.op !== 'update') return { changes: [], sentence: '' };
+  const name = kinds[kind].nameOf(row);
+  const parts = Object.entries(change.after).map(([field, value]) => {
+    const label = notesOf(kind, field)?.label.toLowerCase() ?? field;
+    return field === 'name' || field === 'label'
+      ? `renamed it to ${String(value)}`
+      : `set ${label} to ${shown(network, kind, field, value)}`;
+  });
+  const only = Object.entries(change.after)[0];
+  const sentence =
+    parts.length === 1 && only !== undefined
+      ? only[0] === 'name' || only[0] === 'label'
+        ? `Renamed ${name} to ${String(only[1])}`
+        : `Set ${notesOf(kind, only[0])?.label.toLowerCase() ?? only[0]} of ${name} to ${shown(network, kind, only[0], only[1])}`
+      : `Changed ${name}: ${parts.join(', ')}`;
+  return { changes: [change], sentence };
+}

@@ -1,0 +1,106 @@
+import { modelTitle, type Kind } from '../model/kinds.ts';
+import type { Network } from '../model/network.ts';
+import { compareNames } from '../model/order.ts';
+import { placePath, whereIs } from '../model/places.ts';
+import { portsOf, portTitle } from '../model/ports.ts';
+
+export interface Found {
+  kind: Extract<Kind, 'place' | 'rack' | 'device' | 'port' | 'cable' | 'sheet'>;
+  id: string;
+  title: string;
+  detail: string;
+}
+
+/** 0 equal, 1 begins with, 2 a word begins with, 3 contains; null: no match. */
+function closeness(text: string, words: string): number | null {
+  const at = text.toLowerCase().indexOf(words);
+  if (at < 0) return null;
+  if (text.length === words.length) return 0;
+  if (at === 0) return 1;
+  return /[\s\-./:]/.test(text[at - 1] ?? '') ? 2 : 3;
+}
+
+const kindOrder: readonly Found['kind'][] = ['place', 'rack', 'device', 'sheet', 'cable', 'port'];
+
+function collectPorts(network: Network, words: string, add: (found: Found, close: number) => void): void {
+  const parts = /^(\S+?)[\s:]+(.+)$/.exec(words);
+  const device = parts === null ? null : network.findOne('deviceByName', parts[1] ?? '');
+  if (device === null) return;
+  for (const port of portsOf(network, device.id)) {
+    const close = closeness(port.name, parts?.[2] ?? '');
+    const cable = network.findOne('cablesByPort', port.id);
+    if (close === null) continue;
+    add(
+      { kind: 'port', id: port.id, title: `${device.name} ${port.name}`, detail: cable?.label ?? 'free' },
+      close,
+    );
+  }
+}
+
+/**
+ * Finds places, racks, devices (by name, serial or model), cables by label, sheets by name, and ports as
+ * "device port", best match first.
+ */
+export function findAnything(network: Network, text: string, limit = 12): Found[] {
+  const words = text.trim().toLowerCase();
+  if (words === '') return [];
+  const found: { found: Found; close: number }[] = [];
+  const add = (item: Found, close: number): void => void found.push({ found: item, close });
+  const test = (item: Found, ...texts: (string | null)[]): void => {
+    let best: number | null = null;
+    texts.forEach((candidate, at) => {
+      const close = candidate === null ? null : closeness(candidate, words);
+      if (close !== null && (best === null || close + at < best)) best = close + at;
+    });
+    if (best !== null) add(item, best);
+  };
+  for (const place of network.all('place')) {
+    test(
+      {
+        kind: 'place',
+        id: place.id,
+        title: place.name,
+        detail: placePath(network, place.parentId) || place.kind,
+      },
+      place.name,
+      place.code,
+    );
+  }
+  for (const rack of network.all('rack')) {
+    test(
+      { kind: 'rack', id: rack.id, title: rack.name, detail: placePath(network, rack.placeId) },
+      rack.name,
+    );
+  }
+  for (const device of network.all('device')) {
+    const model = network.get('model', device.modelId);
+    const serial =
+      device.serial !== null && device.serial.toLowerCase().includes(words)
+        ? ` · serial ${device.serial}`
+        : '';
+    const item: Found = {
+      kind: 'device',
+      id: device.id,
+      title: device.name,
+      detail: whereIs(network, device) + serial,
+    };
+    test(item, device.name, device.serial, model === null ? null : modelTitle(model));
+  }
+  for (const cable of network.all('cable')) {
+    if (!cable.label.toLowerCase().includes(words)) continue;
+    const ends = [cable.aPortId, cable.bPortId].map((id) => portTitle(network, id) || 'open').join(' – ');
+    test({ kind: 'cable', id: cable.id, title: cable.label, detail: ends }, cable.label);
+  }
+  for (const sheet of network.all('sheet'))
+    test({ kind: 'sheet', id: sheet.id, title: sheet.name, detail: 'sheet' }, sheet.name);
+  collectPorts(network, words, add);
+  return found
+    .sort(
+      (a, b) =>
+        a.close - b.close ||
+        kindOrder.indexOf(a.found.kind) - kindOrder.indexOf(b.found.kind) ||
+        compareNames(a.found.title, b.found.title),
+    )
+    .slice(0, limit)
+    .map((item) => item.found);
+}

@@ -1,0 +1,52 @@
+import { create, remove, type ChangeSet } from '../change/change.ts';
+import { newId } from '../model/ids.ts';
+import type { Place } from '../model/kinds/place.ts';
+import type { Rack } from '../model/kinds/rack.ts';
+import type { Network } from '../model/network.ts';
+import { placePath } from '../model/places.ts';
+
+export function addPlace(
+  network: Network,
+  wish: Pick<Place, 'name' | 'kind' | 'parentId' | 'code'>,
+): ChangeSet & { placeId: string } {
+  const place: Place = { id: newId(), notes: null, ...wish, name: wish.name.trim() };
+  const inside = placePath(network, wish.parentId);
+  return {
+    placeId: place.id,
+    changes: [create('place', place)],
+    sentence: `Added ${place.kind} ${place.name}${inside === '' ? '' : ` in ${inside}`}`,
+  };
+}
+
+export function addRack(
+  network: Network,
+  wish: { name: string; placeId: string; units: number },
+): ChangeSet & { rackId: string } {
+  const neighbours = network.find('racksByPlace', wish.placeId);
+  const rack: Rack = {
+    id: newId(),
+    name: wish.name.trim(),
+    placeId: wish.placeId,
+    units: wish.units,
+    numbering: 'up',
+    position: Math.max(0, ...neighbours.map((other) => other.position)) + 1,
+    massLimitKg: null,
+    notes: null,
+  };
+  return {
+    rackId: rack.id,
+    changes: [create('rack', rack)],
+    sentence: `Added rack ${rack.name} in ${placePath(network, wish.placeId)}`,
+  };
+}
+
+/** Removes an empty place or rack; applyChanges says what is still inside. */
+export const deletePlace = (network: Network, place: Place): ChangeSet => ({
+  changes: [remove('place', place)],
+  sentence: `Deleted ${place.kind} ${placePath(network, place.id)}`,
+});
+
+export const deleteRack = (_network: Network, rack: Rack): ChangeSet => ({
+  changes: [remove('rack', rack)],
+  sentence: `Deleted rack ${rack.name}`,
+});

@@ -1,0 +1,19 @@
+import type { CatalogueModel } from '../model/kinds/catalogueModel.ts';
+
+/** How a link is stroked. */
+export type Medium = 'copper' | 'fibre' | 'twinax' | 'power' | 'other';
+
+const media: Record<NonNullable<CatalogueModel['medium']>, Medium> = {
+  'Cat 5e': 'copper',
+  'Cat 6': 'copper',
+  'Cat 6A': 'copper',
+  OM3: 'fibre',
+  OM4: 'fibre',
+  OS2: 'fibre',
+  twinax: 'twinax',
+  power: 'power',
+  serial: 'other',
+};
+
+export const drawnMedium = (type: CatalogueModel | null): Medium =>
+  type?.medium ? media[type.medium] : 'other';

@@ -1,0 +1,245 @@
+import { grid } from './placement.ts';
+import type { Box, Point } from './scene.ts';
+
+/** What it costs, in lattice steps, to turn, to lie on another link, and to cross one. */
+const turnCost = 5;
+const shareCost = 40;
+const besideCost = 0.15;
+const crossCost = 3;
+const marginCells = 6;
+/**
+ * Above 1 the search heads for the goal: far fewer cells looked at, routes hardly longer. The further it is, the
+ * more lanes lie between, the more so.
+ */
+const eagernessFor = (distance: number): number => Math.min(3, 1.25 + distance / 150);
+
+/** After this many cells a link is routed without regard to the others, which is quick and still passes through no plate. */
+const mostLooked = 40_000;
+
+/** A binary heap of states by cost, on plain arrays. */
+class Frontier {
+  private readonly states: number[] = [];
+  private readonly costs: number[] = [];
+
+  push(state: number, cost: number): void {
+    let at = this.states.length;
+    this.states.push(state);
+    this.costs.push(cost);
+    while (at > 0) {
+      const above = (at - 1) >> 1;
+      if ((this.costs[above] ?? 0) <= cost) break;
+      this.states[at] = this.states[above] ?? 0;
+      this.costs[at] = this.costs[above] ?? 0;
+      at = above;
+    }
+    this.states[at] = state;
+    this.costs[at] = cost;
+  }
+
+  pop(): number | null {
+    const top = this.states[0];
+    const state = this.states.pop();
+    const cost = this.costs.pop();
+    if (top === undefined || state === undefined || cost === undefined) return null;
+    const size = this.states.length;
+    if (size === 0) return top;
+    let at = 0;
+    for (;;) {
+      let below = 2 * at + 1;
+      if (below >= size) break;
+      if (below + 1 < size && (this.costs[below + 1] ?? 0) < (this.costs[below] ?? 0)) below++;
+      if ((this.costs[below] ?? 0) >= cost) break;
+      this.states[at] = this.states[below] ?? 0;
+      this.costs[at] = this.costs[below] ?? 0;
+      at = below;
+    }
+    this.states[at] = state;
+    this.costs[at] = cost;
+    return top;
+  }
+}
+
+const steps = [
+  { x: 1, y: 0 },
+  { x: 0, y: 1 },
+  { x: -1, y: 0 },
+  { x: 0, y: -1 },
+];
+
+/**
+ * Routes links one after another over a lattice: horizontal and vertical pieces that never pass through a
+ * plate or an end label, keep off links already drawn, cross few of them and turn little (A* over cell and heading).
+ */
+export class Router {
+  private readonly left: number;
+  private readonly top: number;
+  private readonly columns: number;
+  private readonly rows: number;
+  private readonly blocked: Uint8Array;
+  /** Links that already run across and up and down through a cell. */
+  private readonly across: Uint8Array;
+  private readonly upDown: Uint8Array;
+  private readonly cost: Float32Array;
+  private readonly from: Int32Array;
+  private readonly stamp: Int32Array;
+  private round = 0;
+
+  constructor(area: Box) {
+    this.left = Math.floor(area.x / grid) - marginCells;
+    this.top = Math.floor(area.y / grid) - marginCells;
+    this.columns = Math.ceil(area.width / grid) + 2 * marginCells + 1;
+    this.rows = Math.ceil(area.height / grid) + 2 * marginCells + 1;
+    const cells = this.columns * this.rows;
+    this.blocked = new Uint8Array(cells);
+    this.across = new Uint8Array(cells);
+    this.upDown = new Uint8Array(cells);
+    this.cost = new Float32Array(cells * 4);
+    this.from = new Int32Array(cells * 4);
+    this.stamp = new Int32Array(cells * 4);
+  }
+
+  private cellOf(point: Point): number {
+    const column = Math.max(0, Math.min(this.columns - 1, Math.round(point.x / grid) - this.left));
+    const row = Math.max(0, Math.min(this.rows - 1, Math.round(point.y / grid) - this.top));
+    return row * this.columns + column;
+  }
+
+  private pointOf(cell: number): Point {
+    return {
+      x: ((cell % this.columns) + this.left) * grid,
+      y: (Math.floor(cell / this.columns) + this.top) * grid,
+    };
+  }
+
+  /** Closes a box and a margin around it to all links. */
+  block(box: Box, margin = 0): void {
+    const fromColumn = Math.max(0, Math.ceil((box.x - margin) / grid) - this.left);
+    const toColumn = Math.min(this.columns - 1, Math.floor((box.x + box.width + margin) / grid) - this.left);
+    const fromRow = Math.max(0, Math.ceil((box.y - margin) / grid) - this.top);
+    const toRow = Math.min(this.rows - 1, Math.floor((box.y + box.height + margin) / grid) - this.top);
+    for (let row = fromRow; row <= toRow; row++) {
+      this.blocked.fill(1, row * this.columns + fromColumn, row * this.columns + toColumn + 1);
+    }
+  }
+
+  /** Opens the cell where a link begins or ends. */
+  open(point: Point): void {
+    this.blocked[this.cellOf(point)] = 0;
+  }
+
+  /** Notes a drawn piece, so that later links keep off it. */
+  private occupy(cells: readonly number[]): void {
+    for (let at = 1; at < cells.length; at++) {
+      const here = cells[at] ?? 0;
+      const before = cells[at - 1] ?? 0;
+      const lane = Math.abs(here - before) === 1 ? this.across : this.upDown;
+      lane[here] = Math.min(255, (lane[here] ?? 0) + 1);
+      lane[before] = Math.min(255, (lane[before] ?? 0) + 1);
+    }
+  }
+
+  private stepCost(cell: number, heading: number): number {
+    const sideways = heading % 2 === 0;
+    const own = sideways ? this.across : this.upDown;
+    const other = sideways ? this.upDown : this.across;
+    const beside = sideways ? this.columns : 1;
+    let cost = 1;
+    if ((own[cell] ?? 0) > 0) cost += shareCost;
+    if ((other[cell] ?? 0) > 0) cost += crossCost;
+    if ((own[cell - beside] ?? 0) > 0 || (own[cell + beside] ?? 0) > 0) cost += besideCost;
+    return cost;
+  }
+
+  /**
+   * The points from one stub to another, leaving and arriving in the given headings: keeping off other links where
+   * that can be found in reasonable time, never through what is blocked. Null when walled in.
+   */
+  route(start: Point, heading: Point, goal: Point, arriving: Point): Point[] | null {
+    return (
+      this.search(start, heading, goal, arriving, true, mostLooked) ??
+      this.search(start, heading, goal, arriving, false, this.cost.length)
+    );
+  }
+
+  private search(
+    start: Point,
+    heading: Point,
+    goal: Point,
+    arriving: Point,
+    careful: boolean,
+    most: number,
+  ): Point[] | null {
+    const startCell = this.cellOf(start);
+    const goalCell = this.cellOf(goal);
+    const goalColumn = goalCell % this.columns;
+    const goalRow = Math.floor(goalCell / this.columns);
+    const startHeading = steps.findIndex((step) => step.x === heading.x && step.y === heading.y);
+    const goalHeading = steps.findIndex((step) => step.x === -arriving.x && step.y === -arriving.y);
+    const eagerness = eagernessFor(
+      Math.abs((startCell % this.columns) - goalColumn) +
+        Math.abs(Math.floor(startCell / this.columns) - goalRow),
+    );
+    const guess = (cell: number): number =>
+      eagerness *
+      (Math.abs((cell % this.columns) - goalColumn) + Math.abs(Math.floor(cell / this.columns) - goalRow));
+    this.round++;
+    const frontier = new Frontier();
+    const first = startCell * 4 + startHeading;
+    this.cost[first] = 0;
+    this.from[first] = -1;
+    this.stamp[first] = this.round;
+    frontier.push(first, guess(startCell));
+    const closed = -this.round;
+    let looked = 0;
+    for (let state = frontier.pop(); state !== null; state = frontier.pop()) {
+      if (this.stamp[state] === closed) continue;
+      const cell = state >> 2;
+      const facing = state & 3;
+      if (cell === goalCell) return this.finish(state);
+      this.stamp[state] = closed;
+      if (++looked > most) return null;
+      const column = cell % this.columns;
+      for (let next = 0; next < 4; next++) {
+        if (next === (facing + 2) % 4) continue;
+        const step = steps[next] ?? { x: 0, y: 0 };
+        if (column + step.x < 0 || column + step.x >= this.columns) continue;
+        const target = cell + step.x + step.y * this.columns;
+        if (target < 0 || target >= this.blocked.length) continue;
+        if (this.blocked[target] === 1 && target !== goalCell) continue;
+        const key = target * 4 + next;
+        if (this.stamp[key] === closed) continue;
+        let cost =
+          (this.cost[state] ?? 0) +
+          (careful ? this.stepCost(target, next) : 1) +
+          (next === facing ? 0 : turnCost);
+        if (target === goalCell && next !== goalHeading) cost += turnCost;
+        if (this.stamp[key] === this.round && (this.cost[key] ?? 0) <= cost) continue;
+        this.stamp[key] = this.round;
+        this.cost[key] = cost;
+        this.from[key] = state;
+        frontier.push(key, cost + guess(target));
+      }
+    }
+    return null;
+  }
+
+  private finish(last: number): Point[] {
+    const cells: number[] = [];
+    for (let state = last; state >= 0; state = this.from[state] ?? -1) cells.push(state >> 2);
+    cells.reverse();
+    this.occupy(cells);
+    return cells.map((cell) => this.pointOf(cell));
+  }
+}
+
+/** Leaves out the points that lie on a straight line between their neighbours. */
+export function corners(points: readonly Point[]): Point[] {
+  return points.filter((point, at) => {
+    const before = points[at - 1];
+    const after = points[at + 1];
+    if (before === undefined || after === undefined) return true;
+    const flat = before.y === point.y && point.y === after.y;
+    const upright = before.x === point.x && point.x === after.x;
+    return !flat && !upright;
+  });
+}

@@ -1,0 +1,353 @@
+import type { Change } from '../change/change.ts';
+import { builtInModels } from '../model/catalogue/index.ts';
+import type { CatalogueModel } from '../model/kinds/catalogueModel.ts';
+import type { Device } from '../model/kinds/device.ts';
+import type { Place } from '../model/kinds/place.ts';
+import { facets } from '../model/kinds/sheet.ts';
+import { newId } from '../model/ids.ts';
+import { modelTitle } from '../model/kinds.ts';
+import type { Network } from '../model/network.ts';
+import {
+  exchangeSchema,
+  formatName,
+  formatVersion,
+  type DeviceEntry,
+  type ExchangeFile,
+  type ModelEntry,
+} from './format.ts';
+import { mergePorts } from './readPorts.ts';
+import { Staging, type FileProblem } from './staging.ts';
+
+export type ReadResult =
+  | { ok: true; changes: Change[]; network: Network; sentence: string }
+  | { ok: false; problems: FileProblem[] };
+
+const kindByDepth: readonly Place['kind'][] = ['site', 'building', 'floor'];
+
+/** Parses the text of a file. Not JSON: one problem that says where. */
+export function parseExchange(
+  text: string,
+): { ok: true; data: unknown } | { ok: false; problems: FileProblem[] } {
+  try {
+    return { ok: true, data: JSON.parse(text) };
+  } catch (error) {
+    const why = error instanceof Error ? error.message : 'unreadable';
+    return {
+      ok: false,
+      problems: [
+        {
+          path: '$',
+          message: `The file is not JSON: ${why.slice(0, 200)}. Choose a Visograph exchange file.`,
+        },
+      ],
+    };
+  }
+}
+
+function checkShape(
+  data: unknown,
+): { ok: true; file: ExchangeFile } | { ok: false; problems: FileProblem[] } {
+  const fail = (path: string, message: string): { ok: false; problems: FileProblem[] } => ({
+    ok: false,
+    problems: [{ path, message }],
+  });
+  if (typeof data !== 'object' || data === null || Array.isArray(data)) {
+    return fail('$', 'The file does not hold one JSON object. Choose a Visograph exchange file.');
+  }
+  const head = data as { format?: unknown; version?: unknown };
+  if (head.format !== formatName)
+    return fail('$.format', `This is not a Visograph exchange file: format must be "${formatName}".`);
+  if (head.version !== formatVersion) {
+    return fail(
+      '$.version',
+      `Version ${String(head.version)} cannot be read: this Visograph reads version ${formatVersion}.`,
+    );
+  }
+  const parsed = exchangeSchema.safeParse(data);
+  if (parsed.success) return { ok: true, file: parsed.data };
+  const problems = parsed.error.issues.slice(0, 500).map((issue) => ({
+    path: issue.path.reduce<string>(
+      (path, step) => (typeof step === 'number' ? `${path}[${step}]` : `${path}.${String(step)}`),
+      '$',
+    ),
+    message: `${issue.message}.`,
+  }));
+  return { ok: false, problems };
+}
+
+/** The place of a path, made with all that is missing around it; null when a name in it is empty. */
+function ensurePlace(
+  staging: Staging,
+  path: string,
+  at: string,
+  entry: { kind?: Place['kind']; code?: string | null; notes?: string | null } = {},
+  listed = false,
+): string | null {
+  const names = path.split('/');
+  if (names.some((name) => name.trim() === '' || name.trim() !== name)) {
+    staging.problem(
+      at,
+      `The path “${path}” has an empty name in it. Write names separated by single slashes.`,
+    );
+    return null;
+  }
+  let parentId: string | null = null;
+  for (const [depth, name] of names.entries()) {
+    const found: Place | undefined = staging.network
+      .find('placesByParent', parentId ?? 'root')
+      .find((place) => place.name.toLowerCase() === name.toLowerCase());
+    const last = depth === names.length - 1 && listed;
+    if (found === undefined || last) {
+      const row: Place = {
+        id: found?.id ?? newId(),
+        name: found?.name ?? name,
+        kind: (last ? entry.kind : undefined) ?? found?.kind ?? kindByDepth[depth] ?? 'room',
+        parentId,
+        code: (last ? entry.code : undefined) ?? found?.code ?? null,
+        notes: (last ? entry.notes : undefined) ?? found?.notes ?? null,
+      };
+      staging.put('place', row, at);
+      parentId = row.id;
+    } else parentId = found.id;
+  }
+  return parentId;
+}
+
+function modelFromEntry(entry: ModelEntry, existing: CatalogueModel | null): CatalogueModel {
+  return {
+    id: existing?.id ?? newId(),
+    form: entry.form ?? existing?.form ?? 'device',
+    maker: entry.maker ?? null,
+    name: entry.name,
+    role: entry.role ?? existing?.role ?? null,
+    units: entry.units ?? existing?.units ?? (entry.form === 'cable' ? 0 : 1),
+    fullDepth: entry.fullDepth ?? existing?.fullDepth ?? true,
+    massKg: entry.massKg ?? existing?.massKg ?? null,
+    maxPowerW: entry.maxPowerW ?? existing?.maxPowerW ?? null,
+    portGroups: entry.portGroups ?? existing?.portGroups ?? [],
+    medium: entry.medium ?? existing?.medium ?? null,
+    ends: entry.ends ?? existing?.ends ?? null,
+    jacket: entry.jacket ?? existing?.jacket ?? null,
+    stockLengthsM: entry.stockLengthsM ?? existing?.stockLengthsM ?? [],
+    notes: entry.notes ?? existing?.notes ?? null,
+  };
+}
+
+/** A model by title: in the file or the network, otherwise from the built-in catalogue, which is then taken over. */
+function findModel(
+  staging: Staging,
+  title: string,
+  form: CatalogueModel['form'],
+  at: string,
+): CatalogueModel | null {
+  const key = title.toLowerCase();
+  const known = staging.network.findOne('modelByTitle', key);
+  if (known !== null && known.form === form) return known;
+  const builtIn = builtInModels().find(
+    (model) => modelTitle(model).toLowerCase() === key && model.form === form,
+  );
+  if (known === null && builtIn !== undefined) {
+    const row = { ...builtIn, id: newId() };
+    staging.put('model', row, at);
+    return row;
+  }
+  const what = form === 'cable' ? 'cable type' : 'hardware model';
+  staging.problem(at, `There is no ${what} “${title}”. Add it under models, or correct the name.`);
+  return null;
+}
+
+function readDevice(staging: Staging, entry: DeviceEntry, at: string): void {
+  const existing = staging.network.findOne('deviceByName', entry.name.toLowerCase());
+  const model = entry.model
+    ? findModel(staging, entry.model, 'device', `${at}.model`)
+    : entry.model === undefined
+      ? staging.network.get('model', existing?.modelId ?? null)
+      : null;
+  const rack = entry.rack ? staging.network.findOne('rackByName', entry.rack.toLowerCase()) : null;
+  if (entry.rack && rack === null)
+    staging.problem(
+      `${at}.rack`,
+      `There is no rack “${entry.rack}”. Add it under racks, or correct the name.`,
+    );
+  const role = entry.role ?? existing?.role ?? model?.role ?? null;
+  if (role === null && !entry.model)
+    staging.problem(`${at}.role`, `${entry.name} has neither a role nor a model. Give one of them.`);
+  const rackGiven = entry.rack === undefined ? (existing?.rackId ?? null) : (rack?.id ?? null);
+  const row: Device = {
+    id: existing?.id ?? newId(),
+    name: entry.name,
+    role: role ?? 'XX',
+    status: entry.status ?? existing?.status ?? 'active',
+    modelId: model?.id ?? null,
+    rackId: rackGiven,
+    placeId:
+      rackGiven !== null
+        ? null
+        : entry.place
+          ? ensurePlace(staging, entry.place, `${at}.place`)
+          : entry.place === null
+            ? null
+            : (existing?.placeId ?? null),
+    unit: entry.unit === undefined ? (existing?.unit ?? null) : entry.unit,
+    units: entry.units ?? existing?.units ?? model?.units ?? 1,
+    face: entry.face ?? existing?.face ?? 'front',
+    fullDepth: entry.fullDepth ?? existing?.fullDepth ?? model?.fullDepth ?? true,
+    serial: entry.serial === undefined ? (existing?.serial ?? null) : entry.serial,
+    notes: entry.notes === undefined ? (existing?.notes ?? null) : entry.notes,
+  };
+  staging.put('device', row, at);
+  mergePorts(staging, row, model, entry, existing === null, at);
+}
+
+function readPhysical(staging: Staging, file: ExchangeFile): void {
+  const depth = (path: string): number => path.split('/').length;
+  const places = (file.places ?? []).map((entry, index) => ({ entry, at: `$.places[${index}]` }));
+  for (const { entry, at } of places.sort((a, b) => depth(a.entry.path) - depth(b.entry.path))) {
+    ensurePlace(staging, entry.path, at, entry, true);
+  }
+  (file.racks ?? []).forEach((entry, index) => {
+    const at = `$.racks[${index}]`;
+    const existing = staging.network.findOne('rackByName', entry.name.toLowerCase());
+    const inside = ensurePlace(staging, entry.place, `${at}.place`);
+    if (inside === null) return;
+    staging.put(
+      'rack',
+      {
+        id: existing?.id ?? newId(),
+        name: entry.name,
+        placeId: inside,
+        units: entry.units ?? existing?.units ?? 42,
+        numbering: entry.numbering ?? existing?.numbering ?? 'up',
+        position: entry.position ?? existing?.position ?? index + 1,
+        massLimitKg: entry.massLimitKg === undefined ? (existing?.massLimitKg ?? null) : entry.massLimitKg,
+        notes: entry.notes === undefined ? (existing?.notes ?? null) : entry.notes,
+      },
+      at,
+    );
+  });
+  (file.models ?? []).forEach((entry, index) => {
+    const title = modelTitle({ maker: entry.maker ?? null, name: entry.name }).toLowerCase();
+    staging.put(
+      'model',
+      modelFromEntry(entry, staging.network.findOne('modelByTitle', title)),
+      `$.models[${index}]`,
+    );
+  });
+}
+
+function readCables(staging: Staging, file: ExchangeFile): void {
+  const portOf = (text: string | null | undefined, at: string): string | null => {
+    if (!text) return null;
+    const colon = text.indexOf(':');
+    const device = staging.network.findOne('deviceByName', text.slice(0, colon).toLowerCase());
+    const name = text.slice(colon + 1);
+    const port =
+      device === null ? null : staging.network.findOne('portByName', `${device.id}:${name.toLowerCase()}`);
+    if (colon < 0) staging.problem(at, `“${text}” is not an end: write device:port.`);
+    else if (device === null)
+      staging.problem(
+        at,
+        `There is no device “${text.slice(0, colon)}”. Add it under devices, or correct the name.`,
+      );
+    else if (port === null)
+      staging.problem(at, `${device.name} has no port “${name}”. Add it, or correct the name.`);
+    return port?.id ?? null;
+  };
+  const types = new Map<string, string | null>();
+  (file.cables ?? []).forEach((entry, index) => {
+    const at = `$.cables[${index}]`;
+    const existing = staging.network.findOne('cableByLabel', entry.label.toLowerCase());
+    if (entry.type && !types.has(entry.type))
+      types.set(entry.type, findModel(staging, entry.type, 'cable', `${at}.type`)?.id ?? null);
+    staging.put(
+      'cable',
+      {
+        id: existing?.id ?? newId(),
+        label: entry.label,
+        typeId:
+          entry.type === undefined
+            ? (existing?.typeId ?? null)
+            : entry.type === null
+              ? null
+              : (types.get(entry.type) ?? null),
+        lengthM: entry.lengthM === undefined ? (existing?.lengthM ?? null) : entry.lengthM,
+        status: entry.status ?? existing?.status ?? 'active',
+        aPortId: entry.a === undefined ? (existing?.aPortId ?? null) : portOf(entry.a, `${at}.a`),
+        bPortId: entry.b === undefined ? (existing?.bPortId ?? null) : portOf(entry.b, `${at}.b`),
+        notes: entry.notes === undefined ? (existing?.notes ?? null) : entry.notes,
+      },
+      at,
+    );
+  });
+}
+
+function readSheets(staging: Staging, file: ExchangeFile): void {
+  (file.sheets ?? []).forEach((entry, index) => {
+    const at = `$.sheets[${index}]`;
+    const existing = [...staging.network.all('sheet')].find(
+      (sheet) => sheet.name.toLowerCase() === entry.name.toLowerCase(),
+    );
+    const id = existing?.id ?? newId();
+    staging.put(
+      'sheet',
+      {
+        id,
+        name: entry.name,
+        projection: entry.projection ?? 'cabling',
+        scopeId: entry.scope ? ensurePlace(staging, entry.scope, `${at}.scope`) : null,
+        show: facets.filter((facet) =>
+          entry.show === undefined ? facet !== 'power' : entry.show.includes(facet),
+        ),
+      },
+      at,
+    );
+    const items = new Map(staging.network.find('sheetItemsBySheet', id).map((item) => [item.deviceId, item]));
+    (entry.positions ?? []).forEach((spot, which) => {
+      const device = staging.network.findOne('deviceByName', spot.device.toLowerCase());
+      const path = `${at}.positions[${which}]`;
+      if (device === null)
+        staging.problem(
+          `${path}.device`,
+          `There is no device “${spot.device}”. Correct the name or leave the position out.`,
+        );
+      else
+        staging.put(
+          'sheetItem',
+          { id: items.get(device.id)?.id ?? newId(), sheetId: id, deviceId: device.id, x: spot.x, y: spot.y },
+          path,
+        );
+    });
+  });
+}
+
+/**
+ * Reads a parsed exchange file on top of a network: rows are created or updated by name; what the file does not
+ * mention stays. Gives the changes, or the complete list of what is wrong with where; never a part.
+ */
+export function readExchange(network: Network, data: unknown): ReadResult {
+  const shape = checkShape(data);
+  if (!shape.ok) return shape;
+  const { file } = shape;
+  const staging = new Staging(network);
+  const project = [...network.all('project')][0];
+  if (file.project !== undefined && network.count('place') === 0 && network.count('device') === 0) {
+    staging.put(
+      'project',
+      {
+        id: project?.id ?? newId(),
+        name: file.project.name,
+        labelDigits: file.project.labelDigits ?? project?.labelDigits ?? 5,
+      },
+      '$.project',
+    );
+  }
+  readPhysical(staging, file);
+  (file.devices ?? []).forEach((entry, index) => readDevice(staging, entry, `$.devices[${index}]`));
+  readCables(staging, file);
+  readSheets(staging, file);
+  const result = staging.finish();
+  if (!result.ok) return result;
+  const devices = result.changes.filter((change) => change.kind === 'device').length;
+  const cables = result.changes.filter((change) => change.kind === 'cable').length;
+  return { ...result, sentence: `Imported ${devices} devices and ${cables} cables from an exchange file` };
+}

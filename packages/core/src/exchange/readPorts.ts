@@ -1,0 +1,71 @@
+import { portsFromModel } from '../racks/modelPorts.ts';
+import type { CatalogueModel } from '../model/kinds/catalogueModel.ts';
+import type { Device } from '../model/kinds/device.ts';
+import type { Port } from '../model/kinds/port.ts';
+import { newId } from '../model/ids.ts';
+import type { DeviceEntry, PortEntry } from './format.ts';
+import type { Staging } from './staging.ts';
+
+/**
+ * The ports of a device in a file: those of its model, or those it had, changed and added to by those listed.
+ */
+export function mergePorts(
+  staging: Staging,
+  device: Device,
+  model: CatalogueModel | null,
+  entry: DeviceEntry,
+  isNew: boolean,
+  at: string,
+): void {
+  const existing = isNew ? [] : staging.network.find('portsByDevice', device.id);
+  const rows = new Map<string, { port: Port; listed: PortEntry | null; path: string }>();
+  const base = !isNew
+    ? existing
+    : model === null || entry.onlyListedPorts === true
+      ? []
+      : portsFromModel(model, device.id);
+  for (const port of base) rows.set(port.name.toLowerCase(), { port: { ...port }, listed: null, path: at });
+  (entry.ports ?? []).forEach((listed, index) => {
+    const path = `${at}.ports[${index}]`;
+    const key = listed.name.toLowerCase();
+    const known = rows.get(key);
+    if (known?.listed) {
+      staging.problem(
+        path,
+        `The port ${device.name}:${listed.name} stands in the file twice. Keep one of the two.`,
+      );
+      return;
+    }
+    const port: Port = known?.port ?? {
+      id: newId(),
+      deviceId: device.id,
+      name: listed.name,
+      connector: null,
+      speedBps: null,
+      role: 'network',
+      face: 'front',
+      ordinal: rows.size,
+      passThroughId: null,
+      notes: null,
+    };
+    if (entry.onlyListedPorts === true) port.ordinal = index;
+    if (listed.connector !== undefined) port.connector = listed.connector;
+    if (listed.speedBps !== undefined) port.speedBps = listed.speedBps;
+    if (listed.face !== undefined) port.face = listed.face;
+    if (listed.notes !== undefined) port.notes = listed.notes;
+    port.role = listed.role ?? (listed.passThrough ? 'passThrough' : port.role);
+    rows.set(key, { port, listed, path });
+  });
+  for (const { port, listed, path } of rows.values()) {
+    if (listed?.passThrough === undefined) continue;
+    const partner = listed.passThrough === null ? null : rows.get(listed.passThrough.toLowerCase());
+    if (partner === undefined)
+      staging.problem(
+        `${path}.passThrough`,
+        `${device.name} has no port ${listed.passThrough ?? ''}. Correct the name or add the port.`,
+      );
+    port.passThroughId = partner?.port.id ?? null;
+    if (partner && partner.listed?.passThrough === undefined) partner.port.passThroughId = port.id;
+  }
+  for (const { port, path } of rows.values()) staging.put('port', port, path);
+}

@@ -1,0 +1,184 @@
+import { sameValue } from '../change/change.ts';
+import { portsFromModel } from '../racks/modelPorts.ts';
+import type { CatalogueModel } from '../model/kinds/catalogueModel.ts';
+import type { Device } from '../model/kinds/device.ts';
+import type { Port } from '../model/kinds/port.ts';
+import { modelTitle } from '../model/kinds.ts';
+import type { Network } from '../model/network.ts';
+import { byName, compareNames } from '../model/order.ts';
+import { placePath } from '../model/places.ts';
+import { portsOf, portTitle } from '../model/ports.ts';
+import {
+  formatName,
+  formatVersion,
+  type DeviceEntry,
+  type ExchangeFile,
+  type ModelEntry,
+  type PortEntry,
+} from './format.ts';
+
+/** Leaves out what is null or equal to the value that reading assumes. */
+function sparse<T extends object>(entry: T, assumed: Partial<T> = {}): T {
+  const kept = Object.entries(entry).filter(
+    ([key, value]) => value !== null && !sameValue(value, (assumed as Record<string, unknown>)[key]),
+  );
+  return Object.fromEntries(kept) as T;
+}
+
+function modelEntry(model: CatalogueModel): ModelEntry {
+  const { id: _id, ...entry } = model;
+  const groups = entry.portGroups.map((group) =>
+    sparse(group, { role: 'network', face: 'front', rows: 1, order: 'down', block: 0 }),
+  );
+  return sparse<ModelEntry>(
+    { ...entry, portGroups: groups },
+    {
+      form: 'device',
+      units: model.form === 'cable' ? 0 : 1,
+      fullDepth: true,
+      portGroups: [],
+      stockLengthsM: [],
+    },
+  );
+}
+
+function portEntry(network: Network, port: Port): PortEntry {
+  const partner = network.get('port', port.passThroughId);
+  return sparse<PortEntry>(
+    {
+      name: port.name,
+      connector: port.connector,
+      speedBps: port.speedBps,
+      role: port.role,
+      face: port.face,
+      passThrough: partner?.name ?? null,
+      notes: port.notes,
+    },
+    { role: partner === null ? 'network' : 'passThrough', face: 'front' },
+  );
+}
+
+/** Ports as the file needs to state them: none when the model says it all, otherwise all of them. */
+function portEntries(network: Network, device: Device): Pick<DeviceEntry, 'ports' | 'onlyListedPorts'> {
+  const ports = portsOf(network, device.id);
+  const model = network.get('model', device.modelId);
+  const expected = model === null ? [] : portsFromModel(model, device.id);
+  const plain = (port: Port, partner: string | null): unknown[] => [
+    port.name,
+    port.connector,
+    port.speedBps,
+    port.role,
+    port.face,
+    port.ordinal,
+    port.notes,
+    partner,
+  ];
+  const names = new Map(expected.map((port) => [port.id, port.name]));
+  const same =
+    ports.length === expected.length &&
+    ports.every((port, at) => {
+      const other = expected[at];
+      return (
+        other !== undefined &&
+        sameValue(
+          plain(port, network.get('port', port.passThroughId)?.name ?? null),
+          plain(other, names.get(other.passThroughId ?? '') ?? null),
+        )
+      );
+    });
+  return same ? {} : { ports: ports.map((port) => portEntry(network, port)), onlyListedPorts: true };
+}
+
+function deviceEntry(network: Network, device: Device): DeviceEntry {
+  const model = network.get('model', device.modelId);
+  const entry: DeviceEntry = {
+    name: device.name,
+    role: device.role,
+    status: device.status,
+    model: model === null ? null : modelTitle(model),
+    rack: network.get('rack', device.rackId)?.name ?? null,
+    unit: device.unit,
+    units: device.units,
+    face: device.face,
+    fullDepth: device.fullDepth,
+    place: device.rackId === null ? placePath(network, device.placeId) || null : null,
+    serial: device.serial,
+    notes: device.notes,
+    ...portEntries(network, device),
+  };
+  return sparse(entry, {
+    status: 'active',
+    face: 'front',
+    units: model?.units ?? 1,
+    fullDepth: model?.fullDepth ?? true,
+  });
+}
+
+/**
+ * The network as an exchange file. Reading it into an empty project gives the same network: same names, facts
+ * and connections, other ids.
+ */
+export function writeExchange(network: Network): ExchangeFile {
+  const project = [...network.all('project')][0];
+  const nameOf = (deviceId: string): string => network.get('device', deviceId)?.name ?? '';
+  return {
+    format: formatName,
+    version: formatVersion,
+    ...(project === undefined ? {} : { project: { name: project.name, labelDigits: project.labelDigits } }),
+    places: [...network.all('place')]
+      .map((place) =>
+        sparse({
+          path: placePath(network, place.id),
+          kind: place.kind,
+          code: place.code,
+          notes: place.notes,
+        }),
+      )
+      .sort((a, b) => compareNames(a.path, b.path)),
+    racks: [...network.all('rack')].sort(byName).map((rack) =>
+      sparse(
+        {
+          name: rack.name,
+          place: placePath(network, rack.placeId),
+          units: rack.units,
+          numbering: rack.numbering,
+          position: rack.position,
+          massLimitKg: rack.massLimitKg,
+          notes: rack.notes,
+        },
+        { numbering: 'up' },
+      ),
+    ),
+    models: [...network.all('model')]
+      .sort((a, b) => compareNames(modelTitle(a), modelTitle(b)))
+      .map(modelEntry),
+    devices: [...network.all('device')].sort(byName).map((device) => deviceEntry(network, device)),
+    cables: [...network.all('cable')]
+      .sort((a, b) => compareNames(a.label, b.label))
+      .map((cable) => {
+        const type = network.get('model', cable.typeId);
+        return sparse(
+          {
+            label: cable.label,
+            type: type === null ? null : modelTitle(type),
+            lengthM: cable.lengthM,
+            status: cable.status,
+            a: portTitle(network, cable.aPortId) || null,
+            b: portTitle(network, cable.bPortId) || null,
+            notes: cable.notes,
+          },
+          { status: 'active' },
+        );
+      }),
+    sheets: [...network.all('sheet')].sort(byName).map((sheet) => ({
+      name: sheet.name,
+      projection: sheet.projection,
+      ...(sheet.scopeId === null ? {} : { scope: placePath(network, sheet.scopeId) }),
+      show: sheet.show,
+      positions: network
+        .find('sheetItemsBySheet', sheet.id)
+        .map((item) => ({ device: nameOf(item.deviceId), x: item.x, y: item.y }))
+        .sort((a, b) => compareNames(a.device, b.device)),
+    })),
+  };
+}

@@ -1,0 +1,248 @@
+import type { CatalogueModel, PortGroup } from '../kinds/catalogueModel.ts';
+
+type HardwareEntry = Pick<CatalogueModel, 'name' | 'role'> & Partial<CatalogueModel>;
+
+const gigabit = 1e9;
+const group = (
+  pattern: string,
+  connector: PortGroup['connector'],
+  rest: Partial<PortGroup> = {},
+): PortGroup => ({
+  pattern,
+  connector,
+  speedBps: null,
+  role: 'network',
+  face: 'front',
+  rows: 1,
+  order: 'down',
+  block: 0,
+  rearPattern: null,
+  ...rest,
+});
+const inlets = (count: number): PortGroup =>
+  group(`psu[1-${count}]`, 'C14', { role: 'powerIn', face: 'rear' });
+const management = group('mgmt0', 'RJ45', { speedBps: gigabit, role: 'management' });
+const access = (ports: number): PortGroup =>
+  group(`gi1/[1-${ports}]`, 'RJ45', { speedBps: gigabit, rows: 2, block: 6 });
+
+/** Invented hardware with believable figures; power is the maximum draw, without PoE loads where those apply. */
+export const hardwareData: readonly HardwareEntry[] = [
+  {
+    maker: 'Norvane',
+    name: 'CR-6032',
+    role: 'SW',
+    massKg: 9.8,
+    maxPowerW: 430,
+    portGroups: [
+      group('te1/[1-24]', 'SFP28', { speedBps: 25 * gigabit, rows: 2, block: 6 }),
+      group('hu1/[25-32]', 'QSFP28', { speedBps: 100 * gigabit, rows: 2, role: 'uplink' }),
+      management,
+      inlets(2),
+    ],
+  },
+  {
+    maker: 'Norvane',
+    name: 'AX-2448P',
+    role: 'SW',
+    massKg: 6.1,
+    maxPowerW: 920,
+    portGroups: [
+      access(48),
+      group('te1/[49-52]', 'SFP+', { speedBps: 10 * gigabit, rows: 2, role: 'uplink' }),
+      inlets(1),
+    ],
+  },
+  {
+    maker: 'Norvane',
+    name: 'AX-2424P',
+    role: 'SW',
+    massKg: 4.4,
+    maxPowerW: 480,
+    fullDepth: false,
+    portGroups: [
+      access(24),
+      group('te1/[25-28]', 'SFP+', { speedBps: 10 * gigabit, rows: 2, role: 'uplink' }),
+      inlets(1),
+    ],
+  },
+  {
+    maker: 'Norvane',
+    name: 'ER-410',
+    role: 'RT',
+    massKg: 5.2,
+    maxPowerW: 140,
+    portGroups: [
+      group('ge0/[1-8]', 'RJ45', { speedBps: gigabit, rows: 2 }),
+      group('te0/[1-4]', 'SFP+', { speedBps: 10 * gigabit, rows: 2, role: 'uplink' }),
+      management,
+      inlets(2),
+    ],
+  },
+  {
+    maker: 'Norvane',
+    name: 'WA-52',
+    role: 'AP',
+    units: 0,
+    massKg: 0.9,
+    maxPowerW: 25,
+    portGroups: [group('eth0', 'RJ45', { speedBps: 2.5 * gigabit })],
+  },
+  {
+    maker: 'Ostrel',
+    name: 'Bulwark 220',
+    role: 'FW',
+    massKg: 7.4,
+    maxPowerW: 210,
+    portGroups: [
+      group('x[1-4]', 'SFP+', { speedBps: 10 * gigabit, rows: 2 }),
+      group('g[1-8]', 'RJ45', { speedBps: gigabit, rows: 2 }),
+      management,
+      inlets(2),
+    ],
+  },
+  {
+    maker: 'Tessmark',
+    name: 'T2-Rack',
+    role: 'SV',
+    units: 2,
+    massKg: 24.5,
+    maxPowerW: 750,
+    portGroups: [
+      group('eno[1-2]', 'SFP28', { speedBps: 25 * gigabit, face: 'rear' }),
+      group('eth[1-2]', 'RJ45', { speedBps: gigabit, face: 'rear' }),
+      group('bmc', 'RJ45', { speedBps: gigabit, role: 'management', face: 'rear' }),
+      inlets(2),
+    ],
+  },
+  {
+    maker: 'Tessmark',
+    name: 'Vault 12',
+    role: 'ST',
+    units: 2,
+    massKg: 31,
+    maxPowerW: 620,
+    portGroups: [
+      group('san[1-4]', 'SFP28', { speedBps: 25 * gigabit, face: 'rear', rows: 2 }),
+      group('bmc', 'RJ45', { speedBps: gigabit, role: 'management', face: 'rear' }),
+      inlets(2),
+    ],
+  },
+  {
+    maker: 'Tessmark',
+    name: 'Desk 5',
+    role: 'PC',
+    units: 0,
+    massKg: 6,
+    maxPowerW: 180,
+    portGroups: [group('eth0', 'RJ45', { speedBps: gigabit })],
+  },
+  {
+    maker: 'Lumenroot',
+    name: 'LP-24LC',
+    role: 'PP',
+    fullDepth: false,
+    massKg: 2.3,
+    portGroups: [group('F[1-24]', 'LC', { role: 'passThrough', block: 6, rearPattern: 'R[1-24]' })],
+  },
+  {
+    maker: 'Lumenroot',
+    name: 'CP-48',
+    role: 'PP',
+    fullDepth: false,
+    massKg: 3.1,
+    portGroups: [
+      group('F[1-48]', 'RJ45', { role: 'passThrough', rows: 2, block: 6, rearPattern: 'R[1-48]' }),
+    ],
+  },
+  {
+    maker: 'Lumenroot',
+    name: 'CP-24',
+    role: 'PP',
+    fullDepth: false,
+    massKg: 1.9,
+    portGroups: [group('F[1-24]', 'RJ45', { role: 'passThrough', block: 6, rearPattern: 'R[1-24]' })],
+  },
+  {
+    maker: 'Lumenroot',
+    name: 'Zone box 12',
+    role: 'PP',
+    units: 0,
+    massKg: 1.2,
+    portGroups: [group('F[1-12]', 'RJ45', { role: 'passThrough', rearPattern: 'R[1-12]' })],
+  },
+  { maker: 'Lumenroot', name: 'CM-1', role: 'CA', fullDepth: false, massKg: 0.8, portGroups: [] },
+  {
+    maker: 'Brackwater',
+    name: 'UP-3000',
+    role: 'UP',
+    units: 3,
+    massKg: 52,
+    maxPowerW: 3000,
+    portGroups: [
+      group('out[1-8]', 'C13', { role: 'powerOut', face: 'rear', rows: 2 }),
+      group('hi[1-2]', 'C19', { role: 'powerOut', face: 'rear' }),
+      group('in', 'C20', { role: 'powerIn', face: 'rear' }),
+    ],
+  },
+  {
+    maker: 'Brackwater',
+    name: 'PS-16',
+    role: 'PD',
+    units: 0,
+    massKg: 3.6,
+    maxPowerW: 3680,
+    portGroups: [
+      group('o[1-16]', 'C13', { role: 'powerOut', face: 'rear' }),
+      group('in', 'C20', { role: 'powerIn', face: 'rear' }),
+    ],
+  },
+  {
+    maker: 'Pellane',
+    name: 'Domus 4',
+    role: 'CM',
+    units: 0,
+    massKg: 0.7,
+    maxPowerW: 12,
+    portGroups: [group('eth0', 'RJ45', { speedBps: 0.1 * gigabit })],
+  },
+  {
+    maker: 'Pellane',
+    name: 'Talk 30',
+    role: 'PH',
+    units: 0,
+    massKg: 0.8,
+    maxPowerW: 6,
+    portGroups: [group('lan', 'RJ45', { speedBps: gigabit }), group('pc', 'RJ45', { speedBps: gigabit })],
+  },
+  {
+    name: 'Generic 24-port switch',
+    role: 'SW',
+    massKg: 3.5,
+    maxPowerW: 60,
+    fullDepth: false,
+    portGroups: [group('[1-24]', 'RJ45', { speedBps: gigabit, rows: 2, block: 6 }), inlets(1)],
+  },
+  {
+    name: 'Generic router',
+    role: 'RT',
+    massKg: 3,
+    maxPowerW: 60,
+    portGroups: [group('eth[0-3]', 'RJ45', { speedBps: gigabit }), inlets(1)],
+  },
+  {
+    name: 'Generic server',
+    role: 'SV',
+    units: 1,
+    massKg: 14,
+    maxPowerW: 400,
+    portGroups: [group('eth[0-1]', 'RJ45', { speedBps: gigabit, face: 'rear' }), inlets(2)],
+  },
+  {
+    name: 'Generic 24-port panel',
+    role: 'PP',
+    fullDepth: false,
+    massKg: 1.8,
+    portGroups: [group('F[1-24]', 'RJ45', { role: 'passThrough', block: 6, rearPattern: 'R[1-24]' })],
+  },
+  { name: 'Generic cable manager', role: 'CA', fullDepth: false, massKg: 0.6, portGroups: [] },
+];

@@ -1,0 +1,24 @@
+/** Connectors a port can have. A cage takes a pluggable transceiver or a direct-attach cable. */
+export const connectors = {
+  RJ45: { label: 'RJ45', family: 'copper' },
+  SFP: { label: 'SFP cage', family: 'cage' },
+  'SFP+': { label: 'SFP+ cage', family: 'cage' },
+  SFP28: { label: 'SFP28 cage', family: 'cage' },
+  'QSFP+': { label: 'QSFP+ cage', family: 'cage' },
+  QSFP28: { label: 'QSFP28 cage', family: 'cage' },
+  LC: { label: 'LC duplex', family: 'fibre' },
+  SC: { label: 'SC duplex', family: 'fibre' },
+  MPO: { label: 'MPO', family: 'fibre' },
+  C13: { label: 'C13 outlet', family: 'power' },
+  C14: { label: 'C14 inlet', family: 'power' },
+  C19: { label: 'C19 outlet', family: 'power' },
+  C20: { label: 'C20 inlet', family: 'power' },
+  serial: { label: 'serial (D-sub 9)', family: 'serial' },
+  coax: { label: 'coax', family: 'coax' },
+} as const;
+
+export type Connector = keyof typeof connectors;
+export type ConnectorFamily = (typeof connectors)[Connector]['family'];
+
+const isConnector = (name: string): name is Connector => name in connectors;
+export const connectorNames: readonly Connector[] = Object.keys(connectors).filter(isConnector);

@@ -1,0 +1,41 @@
+import { z } from 'zod';
+
+/** What a field is called and measured in; read by grids, forms, problem texts and the API description. */
+export interface FieldNotes {
+  label: string;
+  unit?: string;
+  help?: string;
+  /** Not shown in grids and forms: an id that stands for another row, or plumbing. */
+  internal?: boolean;
+}
+
+export const fieldNotes = z.registry<FieldNotes>();
+
+/** Gives a schema its human notes. */
+export function noted<T extends z.ZodType>(schema: T, notes: FieldNotes): T {
+  fieldNotes.add(schema, notes);
+  return schema;
+}
+
+const tidy = (text: string): boolean => text.trim() === text;
+
+export const idField = (label: string) => noted(z.uuid(), { label, internal: true });
+export const refField = (label: string) => noted(z.uuid().nullable(), { label, internal: true });
+export const nameField = (label: string, max = 80) =>
+  noted(
+    z
+      .string()
+      .min(1, 'is empty')
+      .max(max, `is longer than ${max} characters`)
+      .refine(tidy, 'starts or ends with a space'),
+    { label },
+  );
+export const textField = (label: string, max = 2000, help?: string) =>
+  noted(z.string().max(max, `is longer than ${max} characters`).nullable(), { label, help });
+export const countField = (label: string, least: number, most: number, unit?: string) =>
+  noted(z.int('is not a whole number').min(least, `is below ${least}`).max(most, `is above ${most}`), {
+    label,
+    unit,
+  });
+export const amountField = (label: string, most: number, unit: string) =>
+  noted(z.number().min(0, 'is negative').max(most, `is above ${most}`).nullable(), { label, unit });

@@ -1,0 +1,22 @@
+import { z } from 'zod';
+import { amountField, idField, nameField, noted, refField, textField } from '../field.ts';
+
+export const cableStatuses = ['planned', 'active', 'retired'] as const;
+
+export const cableSchema = z
+  .strictObject({
+    id: idField('Id'),
+    label: nameField('Label', 40),
+    typeId: refField('Type'),
+    lengthM: amountField('Length', 100000, 'm'),
+    status: noted(z.enum(cableStatuses), { label: 'Status' }),
+    aPortId: refField('A port'),
+    bPortId: refField('B port'),
+    notes: textField('Notes'),
+  })
+  .superRefine((cable, context) => {
+    if (cable.aPortId !== null && cable.aPortId === cable.bPortId) {
+      context.addIssue({ code: 'custom', path: ['bPortId'], message: 'is the same port as the A end' });
+    }
+  });
+export type Cable = z.infer<typeof cableSchema>;

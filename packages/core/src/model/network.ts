@@ -1,0 +1,233 @@
+import { Map as PersistentMap } from 'immutable';
+import { kindNames, kinds, type Kind, type Row, type Rows } from './kinds.ts';
+import { RowIndex } from './rowIndex.ts';
+
+interface IndexDefinition<K extends Kind> {
+  kind: K;
+  key: (row: Rows[K]) => string | readonly string[] | null;
+}
+const on = <K extends Kind>(kind: K, key: IndexDefinition<K>['key']): IndexDefinition<K> => ({ kind, key });
+const present = (...ids: (string | null)[]): string[] => ids.filter((id) => id !== null);
+
+/** Ways to find rows other than by id. Built when first asked for, then kept up to date with every change. */
+const indexDefinitions = {
+  placesByParent: on('place', (row) => row.parentId ?? 'root'),
+  racksByPlace: on('rack', (row) => row.placeId),
+  rackByName: on('rack', (row) => row.name.toLowerCase()),
+  modelByTitle: on('model', (row) => kinds.model.nameOf(row).toLowerCase()),
+  devicesByRack: on('device', (row) => row.rackId),
+  devicesByPlace: on('device', (row) => row.placeId),
+  devicesByModel: on('device', (row) => row.modelId),
+  deviceByName: on('device', (row) => row.name.toLowerCase()),
+  deviceBySerial: on('device', (row) => row.serial?.toLowerCase() ?? null),
+  portsByDevice: on('port', (row) => row.deviceId),
+  portByName: on('port', (row) => `${row.deviceId}:${row.name.toLowerCase()}`),
+  portByPassThrough: on('port', (row) => row.passThroughId),
+  cablesByPort: on('cable', (row) => present(row.aPortId, row.bPortId)),
+  cableByLabel: on('cable', (row) => row.label.toLowerCase()),
+  cablesByType: on('cable', (row) => row.typeId),
+  cablesBySite: on('cable', (row) => /^(.*?)-?\d+$/.exec(row.label)?.[1]?.toLowerCase() ?? null),
+  sheetsByScope: on('sheet', (row) => row.scopeId ?? 'root'),
+  sheetItemsBySheet: on('sheetItem', (row) => row.sheetId),
+  sheetItemsByDevice: on('sheetItem', (row) => row.deviceId),
+};
+type Definitions = typeof indexDefinitions;
+export type IndexName = keyof Definitions;
+type IndexKind<N extends IndexName> = Definitions[N]['kind'];
+
+/** The index that leads from a row to those that hold its id in the given field. */
+export const referrers: { kind: Kind; field: string; refersTo: Kind; index: IndexName }[] = [
+  { kind: 'place', field: 'parentId', refersTo: 'place', index: 'placesByParent' },
+  { kind: 'rack', field: 'placeId', refersTo: 'place', index: 'racksByPlace' },
+  { kind: 'device', field: 'placeId', refersTo: 'place', index: 'devicesByPlace' },
+  { kind: 'sheet', field: 'scopeId', refersTo: 'place', index: 'sheetsByScope' },
+  { kind: 'device', field: 'rackId', refersTo: 'rack', index: 'devicesByRack' },
+  { kind: 'device', field: 'modelId', refersTo: 'model', index: 'devicesByModel' },
+  { kind: 'cable', field: 'typeId', refersTo: 'model', index: 'cablesByType' },
+  { kind: 'port', field: 'deviceId', refersTo: 'device', index: 'portsByDevice' },
+  { kind: 'sheetItem', field: 'deviceId', refersTo: 'device', index: 'sheetItemsByDevice' },
+  { kind: 'cable', field: 'aPortId', refersTo: 'port', index: 'cablesByPort' },
+  { kind: 'port', field: 'passThroughId', refersTo: 'port', index: 'portByPassThrough' },
+  { kind: 'sheetItem', field: 'sheetId', refersTo: 'sheet', index: 'sheetItemsBySheet' },
+];
+
+export type Tables = { [K in Kind]: PersistentMap<string, Rows[K]> };
+type AnyIndex = RowIndex<Row>;
+
+/**
+ * A snapshot of the whole network: one table per kind, and indexes. Never changed once made; a changed network
+ * shares all that did not change with the one before it.
+ */
+export class Network {
+  private constructor(
+    private readonly tables: Tables,
+    private readonly indexes: Map<string, AnyIndex>,
+  ) {}
+
+  static empty(): Network {
+    return new Network(emptyTables(), new Map());
+  }
+
+  /** A network of these rows, which must already be valid: from the database, or sent by the server. */
+  static of(rows: Partial<{ [K in Kind]: Iterable<Rows[K]> }>): Network {
+    const draft = Network.empty().draft();
+    for (const kind of kindNames) for (const row of rows[kind] ?? []) draft.put(kind, row);
+    return draft.finish();
+  }
+
+  get<K extends Kind>(kind: K, id: string | null): Rows[K] | null {
+    return id === null ? null : (this.table(kind).get(id) ?? null);
+  }
+
+  table<K extends Kind>(kind: K): PersistentMap<string, Rows[K]> {
+    return this.tables[kind] as PersistentMap<string, Rows[K]>;
+  }
+
+  all<K extends Kind>(kind: K): Iterable<Rows[K]> {
+    return this.table(kind).values();
+  }
+
+  count(kind: Kind): number {
+    return this.tables[kind].size;
+  }
+
+  /** The rows an index has under a key, in no particular order. */
+  find<N extends IndexName>(name: N, key: string): Rows[IndexKind<N>][] {
+    const kind: IndexKind<N> = indexDefinitions[name].kind;
+    const rows: Rows[IndexKind<N>][] = [];
+    for (const id of this.named(name).ids(key)) {
+      const row = this.get(kind, id);
+      if (row !== null) rows.push(row);
+    }
+    return rows;
+  }
+
+  findOne<N extends IndexName>(name: N, key: string): Rows[IndexKind<N>] | null {
+    const kind: IndexKind<N> = indexDefinitions[name].kind;
+    return this.get(kind, this.named(name).first(key));
+  }
+
+  countOf(name: IndexName, key: string): number {
+    return this.named(name).count(key);
+  }
+
+  /** The id of another row with the same unique key, or null. */
+  sameKey<K extends Kind>(kind: K, row: Rows[K], rule: number): string | null {
+    const unique = kinds[kind].unique[rule];
+    const key = unique?.key(row) ?? '';
+    if (key === '') return null;
+    for (const id of this.unique(kind, rule).ids(key.toLowerCase())) if (id !== row.id) return id;
+    return null;
+  }
+
+  /**
+   * The start of a changed network. The indexes of the kinds about to be touched are built here first, so that
+   * they are built once and not again in every network made from this one.
+   */
+  draft(touched: Iterable<Kind> = []): NetworkDraft {
+    for (const kind of touched) this.prepare(kind);
+    return new NetworkDraft(this.tables, this.indexes, (tables, indexes) => new Network(tables, indexes));
+  }
+
+  private prepare(kind: Kind): void {
+    for (const name of Object.keys(indexDefinitions) as IndexName[]) {
+      if (indexDefinitions[name].kind === kind) this.named(name);
+    }
+    kinds[kind].unique.forEach((_rule, at) => this.unique(kind, at));
+  }
+
+  private unique<K extends Kind>(kind: K, rule: number): AnyIndex {
+    return this.index(`${kind}.unique.${rule}`, kind, (row) => {
+      const text = kinds[kind].unique[rule]?.key(row) ?? '';
+      return text === '' ? null : text.toLowerCase();
+    });
+  }
+
+  private named(name: IndexName): AnyIndex {
+    const definition = indexDefinitions[name];
+    return this.index(name, definition.kind, definition.key as (row: Row) => string | null);
+  }
+
+  private index<K extends Kind>(
+    name: string,
+    kind: K,
+    key: (row: Rows[K]) => string | readonly string[] | null,
+  ): AnyIndex {
+    const built = this.indexes.get(name);
+    if (built !== undefined) return built;
+    const index = RowIndex.build(key, this.all(kind)) as unknown as AnyIndex;
+    this.indexes.set(name, index);
+    return index;
+  }
+}
+
+function emptyTables(): Tables {
+  return Object.fromEntries(kindNames.map((kind) => [kind, PersistentMap()])) as unknown as Tables;
+}
+
+const kindOfIndex = (name: string): Kind =>
+  name in indexDefinitions
+    ? indexDefinitions[name as IndexName].kind
+    : (name.slice(0, name.indexOf('.')) as Kind);
+
+/** A network being changed: only what is touched is copied. */
+export class NetworkDraft {
+  private readonly tables: Tables;
+  private readonly indexes = new Map<string, AnyIndex>();
+  private readonly indexesOfKind = new Map<Kind, AnyIndex[]>();
+
+  constructor(
+    base: Tables,
+    private readonly baseIndexes: ReadonlyMap<string, AnyIndex>,
+    private readonly make: (tables: Tables, indexes: Map<string, AnyIndex>) => Network,
+  ) {
+    this.tables = { ...base };
+  }
+
+  get<K extends Kind>(kind: K, id: string): Rows[K] | null {
+    return (this.tables[kind] as PersistentMap<string, Rows[K]>).get(id) ?? null;
+  }
+
+  put<K extends Kind>(kind: K, row: Rows[K]): void {
+    const table = this.open(kind);
+    const before = table.get(row.id);
+    const indexes = this.indexesOfKind.get(kind) ?? [];
+    table.set(row.id, row);
+    for (const index of indexes) {
+      if (before === undefined) index.add(row);
+      else index.replace(before, row);
+    }
+  }
+
+  drop(kind: Kind, id: string): void {
+    const table = this.open(kind);
+    const before = table.get(id);
+    if (before === undefined) return;
+    for (const index of this.indexesOfKind.get(kind) ?? []) index.remove(before);
+    table.delete(id);
+  }
+
+  finish(): Network {
+    const tables = { ...this.tables } as Record<Kind, PersistentMap<string, unknown>>;
+    for (const kind of this.indexesOfKind.keys()) tables[kind] = tables[kind].asImmutable();
+    const indexes = new Map(this.baseIndexes);
+    for (const [name, index] of this.indexes) indexes.set(name, index.seal());
+    return this.make(tables as Tables, indexes);
+  }
+
+  private open<K extends Kind>(kind: K): PersistentMap<string, Row> {
+    const tables = this.tables as unknown as Record<Kind, PersistentMap<string, Row>>;
+    if (!this.indexesOfKind.has(kind)) {
+      tables[kind] = tables[kind].asMutable();
+      const drafts: AnyIndex[] = [];
+      for (const [name, index] of this.baseIndexes) {
+        if (kindOfIndex(name) !== kind) continue;
+        const draft = index.draft();
+        this.indexes.set(name, draft);
+        drafts.push(draft);
+      }
+      this.indexesOfKind.set(kind, drafts);
+    }
+    return tables[kind];
+  }
+}

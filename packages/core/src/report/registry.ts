@@ -1,0 +1,35 @@
+import type { Kind } from '../model/kinds.ts';
+import type { Network } from '../model/network.ts';
+import { cableSchedule } from './cables.ts';
+import { deviceSchedule } from './devices.ts';
+import type { Table } from './table.ts';
+
+export interface Report {
+  key: string;
+  title: string;
+  what: string;
+  /** The kind of the rows, so that a row leads to its record. */
+  kind: Kind;
+  make: (network: Network, scopeId: string | null) => Table;
+}
+
+/** Every schedule there is; a new one is one file and one line here. */
+export const reports: readonly Report[] = [
+  {
+    key: 'cables',
+    title: 'Cable schedule',
+    what: 'Every cable with both ends',
+    kind: 'cable',
+    make: cableSchedule,
+  },
+  {
+    key: 'devices',
+    title: 'Device schedule',
+    what: 'Every device, where it is, ports used',
+    kind: 'device',
+    make: deviceSchedule,
+  },
+];
+
+export const findReport = (key: string): Report | null =>
+  reports.find((report) => report.key === key) ?? null;

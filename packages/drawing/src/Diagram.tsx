@@ -1,0 +1,142 @@
+import { roles, type Container, type KeyEntry, type Scene, type TitleBlock } from '@visograph/core';
+import type { ReactElement } from 'react';
+import { LinkShape, MediumStroke } from './Link.tsx';
+import { PlateShape } from './Plate.tsx';
+import { fonts, type Tokens } from './tokens.ts';
+import { measureText } from './metrics/measure.ts';
+
+export function ContainerShape({
+  container,
+  tokens,
+}: {
+  container: Container;
+  tokens: Tokens;
+}): ReactElement {
+  const { width, height } = container.box;
+  return (
+    <g>
+      <rect width={width} height={height} rx={4} fill={tokens.container} stroke={tokens.rule} />
+      <text x={12} y={17} fontFamily={fonts.text} fontWeight={600} fontSize={12} fill={tokens.inkSoft}>
+        {container.title}
+      </text>
+    </g>
+  );
+}
+
+export const keyRowHeight = 20;
+export const keyWidth = 168;
+export const keyHeight = (entries: readonly KeyEntry[]): number => 30 + entries.length * keyRowHeight;
+
+/** What the strokes and codes on this sheet mean: only those that are on it. */
+export function KeyShape({
+  entries,
+  tokens,
+}: {
+  entries: readonly KeyEntry[];
+  tokens: Tokens;
+}): ReactElement {
+  return (
+    <g>
+      <rect width={keyWidth} height={keyHeight(entries)} rx={3} fill={tokens.surface} stroke={tokens.rule} />
+      <text x={12} y={19} fontFamily={fonts.text} fontWeight={600} fontSize={12} fill={tokens.ink}>
+        Key
+      </text>
+      {entries.map((entry, at) => {
+        const y = 30 + at * keyRowHeight + 8;
+        return (
+          <g key={entry.text}>
+            {entry.medium !== undefined && (
+              <MediumStroke
+                path={`M12 ${y}H44`}
+                medium={entry.medium}
+                many={false}
+                colour={tokens.ink}
+                paper={tokens.surface}
+              />
+            )}
+            {entry.role !== undefined && (
+              <>
+                <rect
+                  x={18}
+                  y={y - 7}
+                  width={20}
+                  height={14}
+                  rx={2}
+                  fill={tokens.family[roles[entry.role].family]}
+                />
+                <text
+                  x={28}
+                  y={y + 3.6}
+                  textAnchor="middle"
+                  fontFamily={fonts.mono}
+                  fontWeight={600}
+                  fontSize={10}
+                  fill={tokens.tabInk}
+                >
+                  {entry.role}
+                </text>
+              </>
+            )}
+            <text x={54} y={y + 4} fontFamily={fonts.text} fontSize={12} fill={tokens.inkSoft}>
+              {entry.text}
+            </text>
+          </g>
+        );
+      })}
+    </g>
+  );
+}
+
+export const titleBlockHeight = 64;
+
+/** Who, what and when, at the lower right of a printed sheet. */
+export function TitleBlockShape({ block, tokens }: { block: TitleBlock; tokens: Tokens }): ReactElement {
+  const width = titleBlockWidth(block);
+  const facts = [block.scope, `${block.revision} · ${block.date}`].join('   ');
+  return (
+    <g>
+      <rect width={width} height={titleBlockHeight} fill={tokens.surface} stroke={tokens.ink} />
+      <rect width={6} height={titleBlockHeight} fill={tokens.accent} />
+      <text x={18} y={20} fontFamily={fonts.text} fontSize={11} fill={tokens.inkSoft}>
+        {block.project}
+      </text>
+      <text x={18} y={38} fontFamily={fonts.text} fontWeight={600} fontSize={15} fill={tokens.ink}>
+        {block.title}
+      </text>
+      <text x={18} y={54} fontFamily={fonts.mono} fontSize={10.5} fill={tokens.inkSoft} xmlSpace="preserve">
+        {facts}
+      </text>
+    </g>
+  );
+}
+export const titleBlockWidth = (block: TitleBlock): number =>
+  Math.max(
+    240,
+    measureText(block.title, 'textStrong', 15) + 36,
+    measureText(`${block.scope}   ${block.revision} · ${block.date}`, 'mono', 10.5) + 36,
+  );
+
+/** The whole scene: what an export holds, and what the screen shows piece by piece. */
+export function Diagram({ scene, tokens }: { scene: Scene; tokens: Tokens }): ReactElement {
+  return (
+    <g>
+      {scene.containers.map((container) => (
+        <g key={container.id} transform={`translate(${container.box.x} ${container.box.y})`}>
+          <ContainerShape container={container} tokens={tokens} />
+        </g>
+      ))}
+      {scene.plates.map((plate) => (
+        <g key={plate.id} transform={`translate(${plate.box.x} ${plate.box.y})`}>
+          <title>{plate.spoken}</title>
+          <PlateShape plate={plate} tokens={tokens} />
+        </g>
+      ))}
+      {scene.links.map((link) => (
+        <g key={link.id}>
+          <title>{link.spoken}</title>
+          <LinkShape link={link} tokens={tokens} />
+        </g>
+      ))}
+    </g>
+  );
+}

@@ -1,0 +1,146 @@
+import { labelSize, type Medium, type Point, type SceneLabel, type SceneLink } from '@visograph/core';
+import type { ReactElement } from 'react';
+import { fonts, type Tokens } from './tokens.ts';
+
+const cornerRadius = 5;
+
+/** An SVG path through the points with rounded corners. */
+export function roundedPath(points: readonly Point[]): string {
+  const [first] = points;
+  if (first === undefined) return '';
+  let path = `M${first.x} ${first.y}`;
+  for (let at = 1; at < points.length; at++) {
+    const here = points[at] ?? first;
+    const before = points[at - 1] ?? first;
+    const after = points[at + 1];
+    if (after === undefined) {
+      path += `L${here.x} ${here.y}`;
+      continue;
+    }
+    const inward = Math.hypot(here.x - before.x, here.y - before.y);
+    const onward = Math.hypot(after.x - here.x, after.y - here.y);
+    const radius = Math.min(cornerRadius, inward / 2, onward / 2);
+    const enter = {
+      x: here.x - ((here.x - before.x) / (inward || 1)) * radius,
+      y: here.y - ((here.y - before.y) / (inward || 1)) * radius,
+    };
+    const leave = {
+      x: here.x + ((after.x - here.x) / (onward || 1)) * radius,
+      y: here.y + ((after.y - here.y) / (onward || 1)) * radius,
+    };
+    path += `L${enter.x} ${enter.y}Q${here.x} ${here.y} ${leave.x} ${leave.y}`;
+  }
+  return path;
+}
+
+interface StrokeProps {
+  path: string;
+  medium: Medium;
+  many: boolean;
+  colour: string;
+  paper: string;
+}
+
+/** Copper solid, fibre two thin strokes, twinax heavy, power dashed; a bundle is wider. */
+export function MediumStroke({ path, medium, many, colour, paper }: StrokeProps): ReactElement {
+  const plain = { d: path, fill: 'none', strokeLinecap: 'butt' as const };
+  if (medium === 'fibre') {
+    return (
+      <>
+        <path {...plain} stroke={colour} strokeWidth={many ? 5.5 : 3.6} />
+        <path {...plain} stroke={paper} strokeWidth={many ? 2.5 : 1.6} />
+      </>
+    );
+  }
+  const width = medium === 'twinax' ? 2.5 : 1.5;
+  return (
+    <path
+      {...plain}
+      stroke={colour}
+      strokeWidth={many ? width + 2 : width}
+      strokeDasharray={medium === 'power' ? '6 3' : undefined}
+    />
+  );
+}
+
+/** A small tag in mono with a paper halo; turned tags read from bottom to top. */
+export function LabelTag({
+  label,
+  tokens,
+  strong = false,
+  colour,
+}: {
+  label: SceneLabel;
+  tokens: Tokens;
+  strong?: boolean;
+  colour?: string;
+}): ReactElement {
+  const { box } = label;
+  const x = box.x + box.width / 2;
+  const y = box.y + box.height / 2;
+  return (
+    <g>
+      <rect x={box.x} y={box.y} width={box.width} height={box.height} rx={2} fill={tokens.ground} />
+      <text
+        x={x}
+        y={y + 3.4}
+        textAnchor="middle"
+        transform={label.turned ? `rotate(-90 ${x} ${y})` : undefined}
+        fontFamily={fonts.mono}
+        fontWeight={strong ? 600 : 400}
+        fontSize={labelSize}
+        fill={colour ?? tokens.ink}
+      >
+        {label.text}
+      </text>
+    </g>
+  );
+}
+
+/** A link with its port squares, end labels and middle label, in sheet units. */
+export function LinkShape({
+  link,
+  tokens,
+  selected = false,
+  labels = true,
+}: {
+  link: SceneLink;
+  tokens: Tokens;
+  selected?: boolean;
+  /** Left out where the zoom makes them unreadable. */
+  labels?: boolean;
+}): ReactElement {
+  const colour = selected ? tokens.accent : tokens.ink;
+  return (
+    <g>
+      <MediumStroke
+        path={roundedPath(link.points)}
+        medium={link.medium}
+        many={link.cableIds.length > 1}
+        colour={colour}
+        paper={tokens.ground}
+      />
+      {[link.a, link.b].map((end, at) => (
+        <g key={at === 0 ? 'a' : 'b'}>
+          <rect x={end.at.x - 3} y={end.at.y - 3} width={6} height={6} fill={colour} />
+          {labels && end.label !== null && (
+            <LabelTag
+              label={end.label}
+              tokens={tokens}
+              strong={selected}
+              colour={selected ? tokens.accent : tokens.ink}
+            />
+          )}
+        </g>
+      ))}
+      {labels && link.label !== null && (
+        <LabelTag
+          label={link.label}
+          tokens={tokens}
+          strong={selected}
+          colour={selected ? tokens.accent : tokens.inkSoft}
+        />
+      )}
+    </g>
+  );
+}

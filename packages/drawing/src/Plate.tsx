@@ -1,0 +1,116 @@
+import { lineSize, nameSize, roles, tabWidth, type Plate } from '@visograph/core';
+import type { ReactElement } from 'react';
+import { fitText, measureText } from './metrics/measure.ts';
+import { fonts, type Tokens } from './tokens.ts';
+
+/** How much of a plate can be read at the zoom: all of it, only its name as large as it fits, or only its colour. */
+export type Detail = 'full' | 'name' | 'tab';
+
+interface PlateProps {
+  plate: Plate;
+  tokens: Tokens;
+  selected?: boolean;
+  detail?: Detail;
+}
+
+const largestName = 24;
+
+/** The size at which a name fills the plate beside its tab. */
+const nameFit = (name: string, room: number, height: number): number =>
+  Math.max(nameSize, Math.min(largestName, height - 10, room / measureText(name, 'textStrong', 1)));
+
+/** A device as a plate, drawn from its own top left corner; offset edges and a count where several are folded. */
+export function PlateShape({ plate, tokens, selected = false, detail = 'full' }: PlateProps): ReactElement {
+  const { width, height } = plate.box;
+  const count = plate.deviceIds.length;
+  const stroke = selected ? tokens.accent : tokens.ink;
+  const room = width - tabWidth - 14 - (count > 1 ? 32 : 0);
+  const lines = detail === 'full' ? plate.lines : [];
+  const size = detail === 'full' ? nameSize : nameFit(plate.name, room, height);
+  const block = size + lines.length * 15;
+  const top = (height - block) / 2 + size * 0.82;
+  return (
+    <g>
+      {count > 1 && (
+        <rect
+          x={4}
+          y={4}
+          width={width}
+          height={height}
+          rx={3}
+          fill={tokens.surface}
+          stroke={tokens.ink}
+          strokeWidth={1}
+        />
+      )}
+      <rect
+        width={width}
+        height={height}
+        rx={3}
+        fill={tokens.surface}
+        stroke={stroke}
+        strokeWidth={selected ? 2 : 1.25}
+        strokeDasharray={plate.planned ? '5 3' : undefined}
+      />
+      <path
+        d={`M3 0.6H${tabWidth}V${height - 0.6}H3A2.4 2.4 0 0 1 0.6 ${height - 3}V3A2.4 2.4 0 0 1 3 0.6Z`}
+        fill={tokens.family[roles[plate.role].family]}
+      />
+      <text
+        x={tabWidth / 2}
+        y={height / 2 + 4}
+        textAnchor="middle"
+        fontFamily={fonts.mono}
+        fontWeight={600}
+        fontSize={11.5}
+        fill={tokens.tabInk}
+      >
+        {plate.role}
+      </text>
+      <text
+        x={tabWidth + 8}
+        y={top}
+        fontFamily={fonts.text}
+        fontWeight={600}
+        fontSize={size}
+        fill={tokens.ink}
+        textDecoration={plate.retired ? 'line-through' : undefined}
+      >
+        {detail === 'tab' ? '' : fitText(plate.name, 'textStrong', size, room)}
+      </text>
+      {lines.map((line, at) => (
+        <text
+          key={line}
+          x={tabWidth + 8}
+          y={top + 15 * (at + 1)}
+          fontFamily={fonts.mono}
+          fontSize={lineSize}
+          fill={tokens.inkSoft}
+        >
+          {fitText(line, 'mono', lineSize, width - tabWidth - 14)}
+        </text>
+      ))}
+      {count > 1 && <CountMark text={`×${count}`} right={width - 6} tokens={tokens} />}
+    </g>
+  );
+}
+
+function CountMark({ text, right, tokens }: { text: string; right: number; tokens: Tokens }): ReactElement {
+  const width = measureText(text, 'monoStrong', 11) + 10;
+  return (
+    <g>
+      <rect x={right - width} y={5} width={width} height={16} rx={8} fill={tokens.ink} />
+      <text
+        x={right - width / 2}
+        y={17}
+        textAnchor="middle"
+        fontFamily={fonts.mono}
+        fontWeight={600}
+        fontSize={11}
+        fill={tokens.surface}
+      >
+        {text}
+      </text>
+    </g>
+  );
+}

@@ -1,0 +1,221 @@
+/** npm run bench: speed against the budgets of docs/architecture.md, on a generated network of 10,000 devices. */
+import {
+  applyChanges,
+  cablingScene,
+  checkNetwork,
+  create,
+  defaultShow,
+  editRow,
+  Network,
+  newId,
+  traceRun,
+  type Change,
+} from '@visograph/core';
+import { measureText } from '@visograph/drawing';
+import pg from 'pg';
+import { from as copyFrom } from 'pg-copy-streams';
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { startServer } from '../src/server.ts';
+import { addAccount, setMember } from '../src/accounts/accounts.ts';
+import { ProjectRow } from '../src/database/rows.ts';
+import { generate, type Generated } from './generate.ts';
+
+interface Figure {
+  work: string;
+  value: number;
+  unit: string;
+  budget: number | null;
+}
+const figures: Figure[] = [];
+const quiet = process.argv.includes('--json');
+const note = (work: string, value: number, unit: string, budget: number | null): void => {
+  figures.push({ work, value: Math.round(value * 1000) / 1000, unit, budget });
+  if (!quiet)
+    console.log(
+      `${budget === null || value <= budget ? '  ' : '! '}${work.padEnd(66)} ${value.toFixed(value < 10 ? 3 : 0).padStart(9)} ${unit}${budget === null ? '' : `  (budget ${budget})`}`,
+    );
+};
+const time = async <T>(work: () => T | Promise<T>): Promise<[T, number]> => {
+  const started = performance.now();
+  const result = await work();
+  return [result, performance.now() - started];
+};
+const median = (values: number[]): number =>
+  [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0;
+const percentile = (values: number[], share: number): number =>
+  [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))] ?? 0;
+const repeat = async (count: number, work: (turn: number) => unknown): Promise<number> => {
+  const times: number[] = [];
+  for (let turn = 0; turn < count; turn++) times.push((await time(() => work(turn)))[1]);
+  return median(times);
+};
+
+const admin = process.env['VISOGRAPH_TEST_DATABASE'] ?? '';
+const sql = async (text: string, url = admin): Promise<void> => {
+  const client = new pg.Client({ connectionString: url });
+  await client.connect();
+  await client.query(text);
+  await client.end();
+};
+await sql('DROP DATABASE IF EXISTS bench WITH (FORCE)');
+await sql('CREATE DATABASE bench');
+const databaseUrl = Object.assign(new URL(admin), { pathname: '/bench' }).href;
+const server = await startServer({ databaseUrl, port: 0, logLevel: 'silent' });
+const { knex, store } = server;
+
+const rowsOf = (data: Generated): Change[] => [
+  ...data.place.map((row) => create('place', row)),
+  ...data.rack.map((row) => create('rack', row)),
+  ...data.model.map((row) => create('model', row)),
+  ...data.device.map((row) => create('device', row)),
+  ...data.port.map((row) => create('port', row)),
+];
+const project = async (id: string): Promise<void> =>
+  void (await ProjectRow.query(knex).insert({ id, name: 'Bench', labelDigits: 6 }));
+
+// The large network, written through the journal, then read as a starting server would.
+const projectId = newId();
+await project(projectId);
+const data = generate(10_000, 100_000, projectId);
+if (!quiet)
+  console.log(
+    `network: ${data.device.length} devices, ${data.port.length} ports, ${data.cable.length} cables\n`,
+  );
+const author = { id: null, name: 'Bench' };
+await store.write(projectId, author, { id: newId(), sentence: 'Generated devices', changes: rowsOf(data) });
+
+const [imported, importMs] = await time(() =>
+  store.write(projectId, author, {
+    id: newId(),
+    sentence: 'Generated cables',
+    changes: data.cable.map((row) => create('cable', row)),
+  }),
+);
+if (!imported.ok) throw new Error(imported.problems[0]?.message);
+await sql(
+  'CREATE TABLE bare (id uuid, label text, type uuid, length float8, status text, a uuid, b uuid)',
+  databaseUrl,
+);
+const [, bareMs] = await time(async () => {
+  const client = new pg.Client({ connectionString: databaseUrl });
+  await client.connect();
+  const lines = data.cable.map(
+    (row) =>
+      `${row.id}\t${row.label}\t${row.typeId ?? ''}\t3\tactive\t${row.aPortId ?? ''}\t${row.bPortId ?? ''}\n`,
+  );
+  await pipeline(Readable.from(lines), client.query(copyFrom('COPY bare FROM STDIN')));
+  await client.end();
+});
+note(
+  `write ${data.cable.length.toLocaleString('en')} cables: checked, journaled, one transaction`,
+  importMs / 1000,
+  's',
+  30,
+);
+note('  against a bare COPY of the same rows into a table without constraints', importMs / bareMs, 'x', 6);
+
+store.forget(projectId);
+globalThis.gc?.();
+const heapBefore = process.memoryUsage().heapUsed;
+const [{ network }, loadMs] = await time(() => store.read(projectId));
+globalThis.gc?.();
+note('load 10,000 devices from PostgreSQL into the cache', loadMs / 1000, 's', 6);
+note('  heap it takes', (process.memoryUsage().heapUsed - heapBefore) / 1e6, 'MB', 1000);
+
+const starts = data.port.filter((port) => port.name === 'te1/25').map((port) => port.id);
+const longest = starts.find((id) => traceRun(network, id).hops.length >= 19) ?? starts[0] ?? '';
+note(
+  `trace a run of ${traceRun(network, longest).hops.length} hops, six pass-throughs`,
+  await repeat(500, () => traceRun(network, longest)),
+  'ms',
+  1,
+);
+
+const devices = data.device;
+const edits = (count: number, mark: string): Change[] =>
+  devices
+    .slice(0, count)
+    .flatMap((row) => editRow(network, 'device', row, { serial: `${row.name}-${mark}` }).changes);
+applyChanges(network, edits(1, 'warm'));
+note(
+  'apply a change set of 1 change',
+  await repeat(200, (turn) => applyChanges(network, edits(1, String(turn)))),
+  'ms',
+  1,
+);
+const thousand = edits(1000, 'x');
+note(
+  'apply a change set of 1,000 changes',
+  await repeat(30, () => applyChanges(network, thousand)),
+  'ms',
+  30,
+);
+note('all checks', (await time(() => checkNetwork(network)))[1] / 1000, 's', 3);
+
+// Twenty editors at once.
+const people = await Promise.all(
+  Array.from({ length: 20 }, (_, at) =>
+    addAccount(knex, { email: `p${at}@bench.example`, name: `P${at}`, password: 'bench bench bench' }),
+  ),
+);
+for (const person of people) await setMember(knex, projectId, person.id, 'editor');
+const cookies = await Promise.all(
+  people.map(async (person) => {
+    const reply = await fetch(`${server.url}/api/v1/session`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ email: person.email, password: 'bench bench bench' }),
+    });
+    return (reply.headers.get('set-cookie') ?? '').split(';')[0] ?? '';
+  }),
+);
+const trips: number[] = [];
+await Promise.all(
+  cookies.map(async (cookie, who) => {
+    await new Promise((done) => setTimeout(done, Math.random() * 250));
+    for (let turn = 0; turn < 15; turn++) {
+      const row = devices[who * 100 + turn];
+      if (row === undefined) continue;
+      const set = editRow(network, 'device', row, { notes: `edit ${turn}` });
+      const body = JSON.stringify({ id: newId(), changes: set.changes, sentence: set.sentence });
+      const [reply, ms] = await time(() =>
+        fetch(`${server.url}/api/v1/projects/${projectId}/changes`, {
+          method: 'POST',
+          headers: { 'Content-Type': 'application/json', Cookie: cookie },
+          body,
+        }),
+      );
+      if (reply.status !== 200) throw new Error(`${reply.status} ${await reply.text()}`);
+      await reply.arrayBuffer();
+      trips.push(ms);
+      await new Promise((done) => setTimeout(done, 150 + Math.random() * 100));
+    }
+  }),
+);
+note('a single edit over HTTP, median, 20 editors at once', median(trips), 'ms', null);
+note('a single edit over HTTP, p95, 20 editors at once', percentile(trips, 0.95), 'ms', 100);
+
+// A sheet of 300 devices.
+const part = generate(300, 450);
+const small = Network.of(part);
+const sheet = {
+  id: newId(),
+  name: 'Bench',
+  projection: 'cabling' as const,
+  scopeId: null,
+  show: [...defaultShow],
+};
+const [scene, drawMs] = await time(() => cablingScene(small, sheet, { measure: measureText }));
+note(
+  `lay out and route ${scene.plates.length} plates and ${scene.links.length} links (${part.cable.length} cables)`,
+  drawMs / 1000,
+  's',
+  2,
+);
+note('  width to height of that sheet', scene.box.width / scene.box.height, ':1', 3);
+
+await server.stop();
+await sql('DROP DATABASE bench WITH (FORCE)');
+if (quiet) console.log(JSON.stringify({ figures }, null, 2));
+process.exit(0);

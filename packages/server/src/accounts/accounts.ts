@@ -1,0 +1,79 @@
+import {
+  builtInModels,
+  newId,
+  readExchange,
+  create,
+  Network,
+  type Change,
+  type FileProblem,
+} from '@visograph/core';
+import type { Knex } from 'knex';
+import { Account, Membership, ProjectRow, type MemberRole } from '../database/rows.ts';
+import type { Author, ProjectStore } from '../store/projectStore.ts';
+import { hashPassword } from './passwords.ts';
+
+export async function addAccount(
+  knex: Knex,
+  wish: { email: string; name: string; password: string },
+): Promise<Account> {
+  return Account.query(knex)
+    .insert({
+      id: newId(),
+      email: wish.email.toLowerCase(),
+      name: wish.name,
+      passwordHash: await hashPassword(wish.password),
+    })
+    .returning('*');
+}
+
+export const setMember = async (
+  knex: Knex,
+  projectId: string,
+  accountId: string,
+  role: MemberRole,
+): Promise<void> => {
+  await Membership.query(knex)
+    .insert({ projectId, accountId, role })
+    .onConflict(['project_id', 'account_id'])
+    .merge();
+};
+
+export type NewProject = { ok: true; projectId: string } | { ok: false; problems: FileProblem[] };
+
+/**
+ * A project with the built-in catalogue and, where given, the content of an exchange file: all through the
+ * journal. A file with problems leaves nothing behind.
+ */
+export async function addProject(
+  knex: Knex,
+  store: ProjectStore,
+  owner: Author & { id: string },
+  wish: { name: string; file?: unknown },
+): Promise<NewProject> {
+  const project = { id: newId(), name: wish.name, labelDigits: 5 };
+  const models = builtInModels().map((model) => ({ ...model, id: newId() }));
+  const read =
+    wish.file === undefined
+      ? null
+      : readExchange(Network.of({ project: [project], model: models }), wish.file);
+  if (read !== null && !read.ok) return read;
+  await knex.transaction(async (transaction) => {
+    await ProjectRow.query(transaction).insert(project);
+    await Membership.query(transaction).insert({ projectId: project.id, accountId: owner.id, role: 'owner' });
+  });
+  const catalogue: Change[] = models.map((model) => create('model', model));
+  const changes = [...catalogue, ...(read?.changes ?? [])];
+  const sentence = read === null ? `Began the project ${wish.name}` : read.sentence;
+  const written = await store.write(
+    project.id,
+    { id: null, name: owner.name },
+    { id: newId(), changes, sentence },
+  );
+  if (written.ok) return { ok: true, projectId: project.id };
+  await ProjectRow.query(knex).deleteById(project.id);
+  store.forget(project.id);
+  return {
+    ok: false,
+    problems: written.problems.map((problem) => ({ path: '$', message: problem.message })),
+  };
+}

@@ -1,0 +1,251 @@
+import {
+  cablingScene,
+  changeSchema,
+  checkNetwork,
+  elevationScene,
+  findReport,
+  kindNames,
+  newId,
+  parseExchange,
+  readExchange,
+  scopeTitle,
+  tableToCsv,
+  writeExchange,
+  type FileProblem,
+  type Kind,
+} from '@visograph/core';
+import { measureText } from '@visograph/drawing';
+import { diagramSvg, elevationSvg } from '@visograph/drawing/svg';
+import { z } from 'zod';
+import { addProject } from '../accounts/accounts.ts';
+import { ChangeSetRow } from '../database/rows.ts';
+import type { UndoResult, Written } from '../store/projectStore.ts';
+import { embeddedFonts } from './fonts.ts';
+import { notFound, Refusal, refuseFile, refuseProblems } from './problem.ts';
+import { route, type Call, type Route } from './route.ts';
+
+export const importLimit = 40 * 1024 * 1024;
+const isId = (text: string | null): text is string => z.uuid().safeParse(text).success;
+
+const changesBody = z.strictObject({
+  id: z.uuid(),
+  sentence: z.string().min(1).max(500),
+  changes: z.array(changeSchema).min(1).max(200_000),
+});
+
+function written(result: Written | UndoResult): unknown {
+  if (result.ok) return result.entry;
+  if ('nothing' in result)
+    throw new Refusal(409, 'Nothing to do', 'There is no step of yours left to take back or make again.');
+  throw refuseProblems(result.problems);
+}
+
+/** The place of the scope parameter; null for the whole project. */
+async function scopeOf(call: Call<unknown>): Promise<string | null> {
+  const scope = call.query('scope');
+  if (scope === null || scope === '') return null;
+  const { network } = await call.services.store.read(call.projectId);
+  if (network.get('place', scope) === null) throw notFound(`The place ${scope}`);
+  return scope;
+}
+
+function attach(call: Call<unknown>, name: string, type: string, body: string): void {
+  const plain = name.replaceAll(/[^\w.-]+/g, '-');
+  call.response
+    .type(type)
+    .set(
+      'Content-Disposition',
+      `attachment; filename="${plain}"; filename*=UTF-8''${encodeURIComponent(name)}`,
+    )
+    .send(body);
+}
+
+const readText = (text: string): unknown => {
+  const parsed = parseExchange(text);
+  if (!parsed.ok) throw refuseFile(parsed.problems);
+  return parsed.data;
+};
+
+export const projectRoutes: readonly Route[] = [
+  route({
+    method: 'post',
+    path: '/projects',
+    access: 'signedIn',
+    summary: 'Begin a project with the built-in catalogue; the person becomes its owner',
+    body: z.strictObject({ name: z.string().trim().min(1, 'is empty').max(80) }),
+    handle: async ({ account, body, services }) => {
+      const made = await addProject(services.knex, services.store, account, { name: body.name });
+      if (!made.ok) throw refuseFile(made.problems);
+      return { id: made.projectId, name: body.name, role: 'owner', revision: 1 };
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/projects/:project/network',
+    access: 'reader',
+    summary: 'All rows of the project at its newest revision (state: as built)',
+    handle: async ({ projectId, services, request, response }) => {
+      const { network, revision } = await services.store.read(projectId);
+      response.set('ETag', `"r${revision}"`).set('Cache-Control', 'private, no-cache');
+      if (request.headers['if-none-match'] === `"r${revision}"`) {
+        response.status(304).end();
+        return undefined;
+      }
+      const rows: Partial<Record<Kind, unknown[]>> = {};
+      for (const kind of kindNames) rows[kind] = [...network.all(kind)];
+      return { revision, state: 'as built', rows };
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/projects/:project/changes',
+    access: 'reader',
+    summary: 'The journal, newest first; before=revision for older entries, row=id for those about one row',
+    handle: async ({ projectId, services, query }) => {
+      const before = Number(query('before') ?? Infinity);
+      const row = query('row');
+      const rows = await ChangeSetRow.query(services.knex)
+        .select('id', 'revision', 'author', 'at', 'sentence', 'undoes', 'redoes')
+        .where({ projectId })
+        .modify((builder) => {
+          if (Number.isFinite(before)) void builder.where('revision', '<', before);
+          if (isId(row)) void builder.whereRaw('changes @> ?::jsonb', JSON.stringify([{ id: row }]));
+        })
+        .orderBy('revision', 'desc')
+        .limit(100);
+      return rows.map(({ id, revision, author, at, sentence, undoes, redoes }) => ({
+        id,
+        revision,
+        author,
+        at,
+        sentence,
+        undoes,
+        redoes,
+      }));
+    },
+  }),
+  route({
+    method: 'post',
+    path: '/projects/:project/changes',
+    access: 'editor',
+    summary: 'Make changes together, or none; the id makes sending twice harmless',
+    body: changesBody,
+    handle: async ({ account, body, projectId, services }) =>
+      written(await services.store.write(projectId, account, body)),
+  }),
+  ...(['undo', 'redo'] as const).map((direction) =>
+    route({
+      method: 'post',
+      path: `/projects/:project/${direction}`,
+      access: 'editor',
+      summary: direction === 'undo' ? "Take back the person's own latest step" : 'Make it again',
+      body: z.strictObject({ id: z.uuid().optional() }),
+      handle: async ({ account, body, projectId, services }) =>
+        written(await services.store.step(projectId, account, direction, body.id)),
+    }),
+  ),
+  route({
+    method: 'get',
+    path: '/projects/:project/exchange',
+    access: 'reader',
+    summary: 'The project as an exchange file',
+    handle: async (call) => {
+      const { network } = await call.services.store.read(call.projectId);
+      const file = writeExchange(network);
+      attach(
+        call,
+        `${file.project?.name ?? 'project'}.visograph.json`,
+        'application/json',
+        `${JSON.stringify(file, null, 1)}\n`,
+      );
+      return undefined;
+    },
+  }),
+  route<string>({
+    method: 'post',
+    path: '/projects/:project/exchange',
+    access: 'editor',
+    summary: 'Import an exchange file: created or updated by name, all or nothing; preview=1 writes nothing',
+    textLimit: importLimit,
+    handle: async ({ account, body, projectId, services, query }) => {
+      const data = readText(body);
+      const { network } = await services.store.read(projectId);
+      const read = readExchange(network, data);
+      if (!read.ok) throw refuseFile(read.problems as FileProblem[]);
+      const count = (op: string): number => read.changes.filter((change) => change.op === op).length;
+      const summary = { created: count('create'), updated: count('update'), sentence: read.sentence };
+      if (query('preview') === '1' || read.changes.length === 0) return summary;
+      written(
+        await services.store.write(projectId, account, {
+          id: newId(),
+          changes: read.changes,
+          sentence: read.sentence,
+        }),
+      );
+      return summary;
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/projects/:project/findings',
+    access: 'reader',
+    summary: 'What the checks find',
+    handle: async ({ projectId, services }) => checkNetwork((await services.store.read(projectId)).network),
+  }),
+  route({
+    method: 'get',
+    path: '/projects/:project/reports/:report',
+    access: 'reader',
+    summary: 'A schedule for a scope, as JSON or with format=csv as CSV (RFC 4180)',
+    handle: async (call) => {
+      const report = findReport(call.param('report'));
+      if (report === null) throw notFound(`The schedule ${call.param('report')}`);
+      const scopeId = await scopeOf(call);
+      const { network } = await call.services.store.read(call.projectId);
+      const table = report.make(network, scopeId);
+      if (call.query('format') !== 'csv') return table;
+      attach(
+        call,
+        `${report.title} - ${scopeTitle(network, scopeId)}.csv`,
+        'text/csv; charset=utf-8',
+        `\uFEFF${tableToCsv(table)}`,
+      );
+      return undefined;
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/projects/:project/sheets/:sheet/svg',
+    access: 'reader',
+    summary: 'A sheet as SVG with its fonts inside',
+    handle: async (call) => {
+      const { network, revision } = await call.services.store.read(call.projectId);
+      const sheet = network.get('sheet', call.param('sheet'));
+      if (sheet === null) throw notFound('This sheet');
+      const scene = cablingScene(network, sheet, {
+        measure: measureText,
+        stamp: { revision, date: new Date().toISOString().slice(0, 10) },
+      });
+      attach(call, `${sheet.name}.svg`, 'image/svg+xml', diagramSvg(scene, { fonts: await embeddedFonts() }));
+      return undefined;
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/projects/:project/racks/:rack/svg',
+    access: 'reader',
+    summary: 'A rack elevation as SVG with its fonts inside',
+    handle: async (call) => {
+      const { network } = await call.services.store.read(call.projectId);
+      const rack = network.get('rack', call.param('rack'));
+      if (rack === null) throw notFound('This rack');
+      attach(
+        call,
+        `${rack.name} elevation.svg`,
+        'image/svg+xml',
+        elevationSvg(elevationScene(network, rack), { fonts: await embeddedFonts() }),
+      );
+      return undefined;
+    },
+  }),
+];

@@ -1,0 +1,19 @@
+import { memberRoutes } from './memberRoutes.ts';
+import { openApi } from './openapi.ts';
+import { projectRoutes } from './projectRoutes.ts';
+import { route, type Route } from './route.ts';
+import { sessionRoutes } from './sessionRoutes.ts';
+
+const own: readonly Route[] = [...sessionRoutes, ...projectRoutes, ...memberRoutes];
+
+/** Every route there is, with who may call it. */
+export const routes: readonly Route[] = [
+  ...own,
+  route({
+    method: 'get',
+    path: '/openapi.json',
+    access: 'public',
+    summary: 'This description',
+    handle: async () => openApi(own),
+  }),
+];

@@ -1,0 +1,43 @@
+import type { Problem } from '@visograph/core';
+
+/** What a violated constraint means, in words. The checks of core come first: these should never be seen. */
+const meanings: Record<string, { kind: Problem['kind']; field: string; message: string }> = {
+  device_space: {
+    kind: 'device',
+    field: 'unit',
+    message: 'Another device was put into these units at the same moment. Choose a free unit.',
+  },
+  device_name: {
+    kind: 'device',
+    field: 'name',
+    message: 'Another device took this name at the same moment. Choose another name.',
+  },
+  one_cable_per_port: {
+    kind: 'cable',
+    field: 'aPortId',
+    message: 'Another cable was plugged into one of these ports at the same moment. Choose a free port.',
+  },
+  cable_label: {
+    kind: 'cable',
+    field: 'label',
+    message: 'Another cable took this label at the same moment. Choose another label.',
+  },
+};
+
+/** The problem behind a constraint violation (SQLSTATE class 23); null for any other error. */
+export function problemFromDatabase(error: unknown): Problem | null {
+  const { code, constraint, nativeError } = error as {
+    code?: string;
+    constraint?: string;
+    nativeError?: { code?: string; constraint?: string };
+  };
+  const state = code ?? nativeError?.code ?? '';
+  if (!state.startsWith('23')) return null;
+  const name = constraint ?? nativeError?.constraint ?? '';
+  const meaning = meanings[name] ?? {
+    kind: 'project' as const,
+    field: null,
+    message: `The database refuses the change (${name}). Reload the page and try again.`,
+  };
+  return { code: 'conflict', id: '', about: meaning.kind, ...meaning };
+}

@@ -1,0 +1,110 @@
+/** A real server on a database of its own, for tests. Needs VISOGRAPH_TEST_DATABASE: see scripts/test.mjs. */
+import { randomBytes } from 'node:crypto';
+import { fileURLToPath } from 'node:url';
+import pg from 'pg';
+import { demoPassword, loadDemo } from './accounts/demo.ts';
+import { startServer, type RunningServer, type ServerOptions } from './server.ts';
+
+export const demoFile = fileURLToPath(new URL('../../../demo/marrow-sound-ferries.json', import.meta.url));
+
+export interface Reply<T = unknown> {
+  status: number;
+  body: T;
+  text: string;
+  headers: Headers;
+}
+
+/** A signed-in (or anonymous) caller of the API. */
+export class Caller {
+  private cookie = '';
+  constructor(readonly base: string) {}
+
+  get cookies(): string {
+    return this.cookie;
+  }
+
+  async call<T = Record<string, unknown>>(
+    method: string,
+    path: string,
+    body?: unknown,
+    headers: Record<string, string> = {},
+  ): Promise<Reply<T>> {
+    const response = await fetch(`${this.base}/api/v1${path}`, {
+      method,
+      headers: {
+        ...(body === undefined
+          ? {}
+          : { 'Content-Type': typeof body === 'string' ? 'text/plain' : 'application/json' }),
+        ...(this.cookie === '' ? {} : { Cookie: this.cookie }),
+        ...headers,
+      },
+      body: body === undefined ? undefined : typeof body === 'string' ? body : JSON.stringify(body),
+      redirect: 'manual',
+    });
+    const set = response.headers.get('set-cookie');
+    if (set !== null) this.cookie = set.split(';')[0] ?? '';
+    const text = await response.text();
+    const json = response.headers.get('content-type')?.includes('json') === true;
+    return {
+      status: response.status,
+      body: (json && text !== '' ? JSON.parse(text) : {}) as T,
+      text,
+      headers: response.headers,
+    };
+  }
+
+  async signIn(email: string, password = demoPassword): Promise<this> {
+    const reply = await this.call('POST', '/session', { email, password });
+    if (reply.status !== 200) throw new Error(`sign-in failed: ${reply.text}`);
+    return this;
+  }
+}
+
+export interface TestServer extends RunningServer {
+  databaseUrl: string;
+  caller: (email?: string) => Promise<Caller>;
+  /** Another server on the same database. */
+  second: (options?: Partial<ServerOptions>) => Promise<RunningServer>;
+  end: () => Promise<void>;
+}
+
+async function admin(work: (client: pg.Client) => Promise<unknown>): Promise<string> {
+  const url = process.env['VISOGRAPH_TEST_DATABASE'];
+  if (url === undefined) throw new Error('VISOGRAPH_TEST_DATABASE is not set: run npm test');
+  const client = new pg.Client({ connectionString: url });
+  await client.connect();
+  await work(client);
+  await client.end();
+  return url;
+}
+
+export async function testServer(
+  options: Partial<ServerOptions> & { demo?: boolean } = {},
+): Promise<TestServer> {
+  const name = `test_${randomBytes(6).toString('hex')}`;
+  const url = new URL(await admin((client) => client.query(`CREATE DATABASE ${name}`)));
+  url.pathname = `/${name}`;
+  const databaseUrl = url.href;
+  const start = (more: Partial<ServerOptions> = {}): Promise<RunningServer> =>
+    startServer({ databaseUrl, port: 0, logLevel: 'silent', signInTries: 1000, ...options, ...more });
+  const server = await start(
+    options.demo === false ? {} : { prepare: (knex, store) => loadDemo(knex, store, demoFile) },
+  );
+  const others: RunningServer[] = [];
+  return {
+    ...server,
+    databaseUrl,
+    caller: async (email) =>
+      email === undefined ? new Caller(server.url) : new Caller(server.url).signIn(email),
+    second: async (more) => {
+      const other = await start(more);
+      others.push(other);
+      return other;
+    },
+    end: async () => {
+      for (const other of others) await other.stop();
+      await server.stop();
+      await admin((client) => client.query(`DROP DATABASE ${name} WITH (FORCE)`));
+    },
+  };
+}

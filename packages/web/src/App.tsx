@@ -1,0 +1,51 @@
+import { lazy, Suspense, type ReactNode } from 'react';
+import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
+import { useProjects, useSession } from './data/session.ts';
+import { ProjectPage } from './frame/ProjectPage.tsx';
+import { Projects } from './signin/Projects.tsx';
+import { SignIn } from './signin/SignIn.tsx';
+import { PlacesSection } from './places/PlacesSection.tsx';
+
+const EquipmentSection = lazy(() => import('./equipment/EquipmentSection.tsx'));
+const CablesSection = lazy(() => import('./cables/CablesSection.tsx'));
+const SheetsSection = lazy(() => import('./sheets/SheetsSection.tsx'));
+const SchedulesSection = lazy(() => import('./schedules/SchedulesSection.tsx'));
+
+/** Goes straight into the only project; with none or several, asks. */
+function Home(): ReactNode {
+  const projects = useProjects();
+  const [only, ...others] = projects.data ?? [];
+  if (projects.isPending) return null;
+  return only !== undefined && others.length === 0 ? (
+    <Navigate to={`/p/${only.id}/places`} replace />
+  ) : (
+    <Projects />
+  );
+}
+
+export function App(): ReactNode {
+  const session = useSession();
+  if (session.isPending) return null;
+  if (!session.data?.account)
+    return <SignIn firstStart={session.data?.firstStart ?? false} unreachable={session.isError} />;
+  return (
+    <BrowserRouter>
+      <Suspense fallback={null}>
+        <Routes>
+          <Route path="/" element={<Home />} />
+          <Route path="/projects" element={<Projects />} />
+          <Route path="/p/:project" element={<ProjectPage />}>
+            <Route index element={<Navigate to="places" replace />} />
+            <Route path="places" element={<PlacesSection />} />
+            <Route path="equipment" element={<EquipmentSection />} />
+            <Route path="cables" element={<CablesSection />} />
+            <Route path="sheets/:sheet?" element={<SheetsSection />} />
+            <Route path="schedules" element={<SchedulesSection />} />
+            <Route path="*" element={<Navigate to="places" replace />} />
+          </Route>
+          <Route path="*" element={<Navigate to="/" replace />} />
+        </Routes>
+      </Suspense>
+    </BrowserRouter>
+  );
+}

@@ -1,0 +1,79 @@
+import type { Kind } from '@visograph/core';
+import { useCallback, useMemo } from 'react';
+import { useLocation, useNavigate, useParams, useSearchParams } from 'react-router';
+
+export type SelectedKind = Extract<Kind, 'place' | 'rack' | 'device' | 'port' | 'cable' | 'sheet'>;
+export interface Selection {
+  kind: SelectedKind;
+  id: string;
+}
+
+const kinds: readonly string[] = ['place', 'rack', 'device', 'port', 'cable', 'sheet'];
+const isSelectedKind = (text: string): text is SelectedKind => kinds.includes(text);
+
+export interface Whereabouts {
+  section: string;
+  /** The place everything is about; null is the whole project. */
+  scopeId: string | null;
+  rackId: string | null;
+  selection: Selection | null;
+  /** Goes somewhere; what is left out stays as it is. */
+  go: (to: {
+    section?: string;
+    scopeId?: string | null;
+    rackId?: string | null;
+    selection?: Selection | null;
+    sheetId?: string | null;
+    replace?: boolean;
+  }) => void;
+  select: (selection: Selection | null) => void;
+}
+
+/** Where the person is, all of it in the address: section, scope, rack and selection. */
+export function useWhereabouts(): Whereabouts {
+  const { project = '' } = useParams();
+  const { pathname } = useLocation();
+  const [search] = useSearchParams();
+  const navigate = useNavigate();
+  const section = pathname.split('/')[3] ?? 'places';
+  const scopeId = search.get('scope');
+  const rackId = search.get('rack');
+  const chosen = search.get('sel');
+  const go = useCallback<Whereabouts['go']>(
+    (to) => {
+      const next = new URLSearchParams(search);
+      const put = (name: string, value: string | null | undefined): void => {
+        if (value === undefined) return;
+        if (value === null) next.delete(name);
+        else next.set(name, value);
+      };
+      put('scope', to.scopeId);
+      // A rack is open in Places alone: elsewhere the path would promise a narrower scope than the rows have.
+      const leaves = to.sheetId !== undefined || (to.section !== undefined && to.section !== 'places');
+      put('rack', leaves ? null : to.rackId);
+      if (to.selection !== undefined)
+        put('sel', to.selection === null ? null : `${to.selection.kind}:${to.selection.id}`);
+      const path = to.sheetId
+        ? `sheets/${to.sheetId}`
+        : to.sheetId === null
+          ? 'sheets'
+          : (to.section ?? null);
+      const base = path === null ? pathname : `/p/${project}/${path}`;
+      const query = next.toString();
+      void navigate(query === '' ? base : `${base}?${query}`, { replace: to.replace ?? false });
+    },
+    [navigate, pathname, project, search],
+  );
+  return useMemo(() => {
+    const [kind = '', id = ''] = chosen?.split(':') ?? [];
+    const selection = isSelectedKind(kind) && id !== '' ? { kind, id } : null;
+    return {
+      section,
+      scopeId,
+      rackId,
+      selection,
+      go,
+      select: (next) => go({ selection: next, replace: true }),
+    };
+  }, [section, scopeId, rackId, chosen, go]);
+}

@@ -1,0 +1,173 @@
+import { useRef, useState, type ReactNode } from 'react';
+import { Button as AriaButton, Menu, MenuItem, MenuTrigger } from 'react-aria-components';
+import { useNavigate } from 'react-router';
+import { styled } from 'styled-components';
+import { useProject } from '../data/project.tsx';
+import { useSession, useSignOut } from '../data/session.ts';
+import { useWorkspace } from '../data/workspace.tsx';
+import { Button, Floating } from '../kit/controls.tsx';
+import { PeoplePanel } from '../people/PeoplePanel.tsx';
+import { mono } from '../theme/mono.ts';
+import { useTheme } from '../theme/theme.tsx';
+import { CommandLine } from './CommandLine.tsx';
+import { ImportFile } from './ImportFile.tsx';
+import { ScopePath } from './ScopePath.tsx';
+
+const Bar = styled.header`
+  grid-area: band;
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  padding: 0 12px;
+  background: ${({ theme }) => theme.band};
+  border-bottom: 1px solid ${({ theme }) => theme.rule};
+`;
+const Brand = styled.span`
+  display: flex;
+  align-items: center;
+  gap: 7px;
+  font-weight: 600;
+  flex: none;
+`;
+const Spread = styled.div`
+  flex: 1;
+  min-width: 0;
+`;
+const Saved = styled(AriaButton)`
+  ${mono}
+  font-size: 12px;
+  border: 0;
+  background: none;
+  color: ${({ theme }) => theme.inkSoft};
+  padding: 4px 2px;
+  white-space: nowrap;
+  min-width: 88px;
+  text-align: right;
+  &[data-hovered] {
+    color: ${({ theme }) => theme.ink};
+    text-decoration: underline;
+  }
+`;
+const Initials = styled(AriaButton)`
+  font: 600 12px/26px inherit;
+  ${mono}
+  flex: none;
+  width: 26px;
+  height: 26px;
+  border: 0;
+  border-radius: 3px;
+  padding: 0;
+  background: ${({ theme }) => theme.family.compute};
+  color: ${({ theme }) => theme.tabInk};
+`;
+const Items = styled(Menu)`
+  padding: 3px;
+  outline: none;
+`;
+const Item = styled(MenuItem)`
+  padding: 5px 10px;
+  border-radius: 2px;
+  outline: none;
+  &[data-focused] {
+    background: ${({ theme }) => theme.accentWash};
+  }
+`;
+const Steps = styled.div`
+  display: flex;
+  button {
+    padding: 0 7px;
+  }
+`;
+
+const saveText = (save: string, revision: number, waiting: number): string => {
+  if (save === 'offline')
+    return waiting > 0 ? `Offline: ${waiting} ${waiting === 1 ? 'edit' : 'edits'} waiting` : 'Offline';
+  if (save === 'saving') return 'Saving …';
+  if (save === 'loading') return 'Loading …';
+  return `Saved r${revision}`;
+};
+
+function PersonMenu(): ReactNode {
+  const session = useSession();
+  const signOut = useSignOut();
+  const theme = useTheme();
+  const navigate = useNavigate();
+  const { project, canEdit } = useProject();
+  const { setKeysOpen } = useWorkspace();
+  const file = useRef<HTMLInputElement>(null);
+  const [peopleOpen, setPeopleOpen] = useState(false);
+  const name = session.data?.account?.name ?? '';
+  const initials = name
+    .split(/\s+/)
+    .map((word) => word[0] ?? '')
+    .join('')
+    .slice(0, 2)
+    .toUpperCase();
+  const act: Record<string, () => void> = {
+    theme: () => theme.choose(theme.name === 'night' ? 'paper' : 'night'),
+    keys: () => setKeysOpen(true),
+    people: () => setPeopleOpen(true),
+    projects: () => void navigate('/projects'),
+    export: () => window.location.assign(`/api/v1/projects/${project.id}/exchange`),
+    import: () => file.current?.click(),
+    out: () => signOut.mutate(),
+  };
+  return (
+    <>
+      <MenuTrigger>
+        <Initials aria-label={`${name}: menu`}>{initials}</Initials>
+        <Floating placement="bottom end">
+          <Items onAction={(key) => act[String(key)]?.()} aria-label={name}>
+            <Item id="theme">{theme.name === 'night' ? 'Paper theme' : 'Night theme'}</Item>
+            <Item id="keys">All keys</Item>
+            <Item id="people">People</Item>
+            <Item id="projects">Projects</Item>
+            <Item id="export">Export project file</Item>
+            {canEdit && <Item id="import">Import project file …</Item>}
+            <Item id="out">{`Sign out ${name}`}</Item>
+          </Items>
+        </Floating>
+      </MenuTrigger>
+      <ImportFile input={file} />
+      <PeoplePanel open={peopleOpen} onOpenChange={setPeopleOpen} />
+    </>
+  );
+}
+
+export function Band(): ReactNode {
+  const { project, sync, view, canEdit } = useProject();
+  const { historyOpen, setHistoryOpen } = useWorkspace();
+  return (
+    <Bar>
+      <Brand>
+        <svg width="16" height="16" viewBox="0 0 16 16" aria-hidden="true">
+          <rect width="16" height="16" rx="2" fill="#6B2D82" />
+          <rect x="4" y="4" width="4" height="8" fill="#FBFAF6" />
+          <rect x="10" y="4" width="2" height="3" fill="#FBFAF6" />
+        </svg>
+        Visograph
+      </Brand>
+      <ScopePath projectName={[...view.network.all('project')][0]?.name ?? project.name} />
+      <Spread />
+      <CommandLine />
+      {canEdit && (
+        <Steps>
+          <Button $tone="quiet" aria-label="Undo" onPress={() => sync.step('undo')}>
+            Undo
+          </Button>
+          <Button $tone="quiet" aria-label="Redo" onPress={() => sync.step('redo')}>
+            Redo
+          </Button>
+        </Steps>
+      )}
+      <Saved
+        onPress={() => setHistoryOpen(!historyOpen)}
+        aria-expanded={historyOpen}
+        aria-label={`${saveText(view.save, view.revision, view.waiting)}: history`}
+      >
+        {saveText(view.save, view.revision, view.waiting)}
+      </Saved>
+      <PersonMenu />
+    </Bar>
+  );
+}

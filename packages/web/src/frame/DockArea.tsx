@@ -1,0 +1,22 @@
+import type { ReactNode } from 'react';
+import { useWorkspace } from '../data/workspace.tsx';
+import { AddDeviceDock } from '../devices/AddDeviceDock.tsx';
+import { ConnectDock } from '../connect/ConnectDock.tsx';
+import { TraceDock } from '../trace/TraceDock.tsx';
+
+/** The dock at the bottom of the work area: one at a time. */
+export function DockArea(): ReactNode {
+  const { dock, setDock } = useWorkspace();
+  const close = (): void => setDock(null);
+  if (dock === null) return null;
+  if (dock.form === 'addDevice')
+    return <AddDeviceDock key={`${dock.rackId ?? ''}/${dock.unit ?? ''}`} dock={dock} onClose={close} />;
+  if (dock.form === 'trace') return <TraceDock portId={dock.portId} onClose={close} />;
+  return (
+    <ConnectDock
+      key={`${dock.aPortId ?? ''}/${dock.aDeviceId ?? ''}/${dock.bPortId ?? ''}`}
+      dock={dock}
+      onClose={close}
+    />
+  );
+}

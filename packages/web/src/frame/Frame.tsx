@@ -1,0 +1,122 @@
+import type { ReactNode } from 'react';
+import { Outlet } from 'react-router';
+import { styled } from 'styled-components';
+import { useProject } from '../data/project.tsx';
+import { useWhereabouts } from '../data/location.ts';
+import { useWorkspace } from '../data/workspace.tsx';
+import { DockArea } from './DockArea.tsx';
+import { Band } from './Band.tsx';
+import { KeysPanel } from './KeysPanel.tsx';
+import { Rail } from './Rail.tsx';
+import { StatusLine } from './StatusLine.tsx';
+import { useKeys } from './useKeys.ts';
+import { HistoryPanel } from '../history/HistoryPanel.tsx';
+import { Record } from '../record/Record.tsx';
+import { SignInForm } from '../signin/SignIn.tsx';
+import { Boundary } from '../kit/Boundary.tsx';
+import { Button } from '../kit/controls.tsx';
+import { Empty } from '../kit/panels.tsx';
+import { Suspense } from 'react';
+
+const Grid = styled.div<{ $record: boolean }>`
+  height: 100%;
+  display: grid;
+  grid-template: 44px minmax(0, 1fr) 24px / 96px minmax(0, 1fr) ${({ $record }) => ($record ? '340px' : '0')};
+  grid-template-areas: 'band band band' 'rail work side' 'foot foot foot';
+  @media (max-width: 1100px) {
+    grid-template-columns: 84px minmax(0, 1fr) ${({ $record }) => ($record ? '290px' : '0')};
+  }
+`;
+const WorkArea = styled.main`
+  grid-area: work;
+  display: flex;
+  flex-direction: column;
+  min-width: 0;
+  min-height: 0;
+  background: ${({ theme }) => theme.ground};
+`;
+const SideArea = styled.aside`
+  grid-area: side;
+  min-width: 0;
+  overflow: auto;
+  border-left: 1px solid ${({ theme }) => theme.rule};
+  background: ${({ theme }) => theme.surface};
+`;
+const Message = styled.div<{ $tone: 'bad' | 'ok' }>`
+  position: fixed;
+  left: 50%;
+  bottom: 36px;
+  transform: translateX(-50%);
+  max-width: 640px;
+  z-index: 40;
+  display: flex;
+  gap: 14px;
+  align-items: center;
+  padding: 9px 9px 9px 14px;
+  border-radius: 3px;
+  background: ${({ theme }) => theme.ink};
+  color: ${({ theme }) => theme.ground};
+  border-left: 6px solid ${({ theme, $tone }) => theme[$tone]};
+  box-shadow: 0 6px 20px rgb(0 0 0 / 22%);
+`;
+const Veil = styled.div`
+  position: fixed;
+  inset: 0;
+  display: grid;
+  place-items: center;
+  background: rgb(10 14 20 / 45%);
+  z-index: 50;
+`;
+
+function NoticeBar(): ReactNode {
+  const { sync, view } = useProject();
+  if (view.notice === null) return null;
+  return (
+    <Message role={view.notice.tone === 'bad' ? 'alert' : 'status'} $tone={view.notice.tone}>
+      <span>{view.notice.text}</span>
+      <Button onPress={() => sync.dismiss()}>Close</Button>
+    </Message>
+  );
+}
+
+/** The whole window: band, rail, work area with its dock, record, status line. */
+export function Frame(): ReactNode {
+  const { sync, view } = useProject();
+  const { recordOpen, historyOpen } = useWorkspace();
+  const { section } = useWhereabouts();
+  useKeys();
+  const side = recordOpen || historyOpen;
+  return (
+    <Grid $record={side}>
+      <Band />
+      <Rail />
+      <WorkArea>
+        {view.failed !== null ? (
+          <Empty title="The project cannot be opened">{view.failed}</Empty>
+        ) : view.save === 'loading' ? null : (
+          <Suspense fallback={null}>
+            <Boundary key={section} name="This section">
+              <Outlet />
+            </Boundary>
+            <Boundary name="The dock">
+              <DockArea />
+            </Boundary>
+          </Suspense>
+        )}
+      </WorkArea>
+      {side && (
+        <SideArea aria-label={historyOpen ? 'History' : 'Record'}>
+          <Boundary name="The record">{historyOpen ? <HistoryPanel /> : <Record />}</Boundary>
+        </SideArea>
+      )}
+      <StatusLine />
+      <NoticeBar />
+      <KeysPanel />
+      {view.save === 'signedOut' && (
+        <Veil>
+          <SignInForm firstStart={false} heading="Your session has ended" onDone={() => void sync.resume()} />
+        </Veil>
+      )}
+    </Grid>
+  );
+}

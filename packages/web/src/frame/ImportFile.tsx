@@ -1,0 +1,41 @@
+import type { ReactNode, RefObject } from 'react';
+import { ApiError, call } from '../data/api.ts';
+import { useProject } from '../data/project.tsx';
+
+interface Summary {
+  created: number;
+  updated: number;
+}
+
+/** Takes an exchange file from the person's disk and imports it: all of it, or nothing with the first reasons. */
+export function ImportFile({ input }: { input: RefObject<HTMLInputElement | null> }): ReactNode {
+  const { project, sync } = useProject();
+  const take = async (file: File): Promise<void> => {
+    try {
+      const done = await call<Summary>('POST', `/projects/${project.id}/exchange`, await file.text());
+      sync.announce({
+        tone: 'ok',
+        text: `${file.name}: ${done.created} rows added, ${done.updated} changed.`,
+      });
+    } catch (error) {
+      sync.announce({
+        tone: 'bad',
+        text: `${file.name}: ${error instanceof ApiError ? error.detail : String(error)}`,
+      });
+    }
+  };
+  return (
+    <input
+      ref={input}
+      type="file"
+      accept=".json,application/json"
+      aria-label="Project file"
+      hidden
+      onChange={(event) => {
+        const file = event.target.files?.[0];
+        event.target.value = '';
+        if (file !== undefined) void take(file);
+      }}
+    />
+  );
+}

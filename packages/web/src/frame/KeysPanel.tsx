@@ -1,0 +1,48 @@
+import type { ReactNode } from 'react';
+import { styled } from 'styled-components';
+import { useWorkspace } from '../data/workspace.tsx';
+import { PanelDialog } from '../kit/panelDialog.tsx';
+import { mono } from '../theme/mono.ts';
+
+const keys: readonly [string, string][] = [
+  ['/  or  Ctrl+K', 'Command line: find or do'],
+  ['C', 'Connect the selected device or port'],
+  ['T', 'Trace the run of the selected port or cable'],
+  ['E', 'Edit the name of what is selected'],
+  ['Ctrl+Z  Ctrl+Shift+Z', 'Undo and redo your own steps'],
+  ['\\', 'Show or hide the record'],
+  ['=', 'Show or hide the data strip below a drawing'],
+  ['0  and  F', 'Fit the whole sheet, or what is selected'],
+  ['.', 'Choose what the sheet shows'],
+  ['Alt+1 … Alt+5', 'Sections'],
+  ['Enter', 'Connect, and step both ends on'],
+  ['Esc', 'Close the dock'],
+];
+
+const List = styled.dl`
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 7px 24px;
+  margin: 14px 0 18px;
+  dt {
+    ${mono}
+    font-size: 12px;
+  }
+`;
+
+/** All keys, from the ? key or the person's menu. */
+export function KeysPanel(): ReactNode {
+  const { keysOpen, setKeysOpen } = useWorkspace();
+  return (
+    <PanelDialog title="All keys" open={keysOpen} onOpenChange={setKeysOpen}>
+      <List>
+        {keys.map(([key, what]) => (
+          <div key={key} style={{ display: 'contents' }}>
+            <dt>{key}</dt>
+            <dd>{what}</dd>
+          </div>
+        ))}
+      </List>
+    </PanelDialog>
+  );
+}

@@ -1,0 +1,23 @@
+import type { ReactNode } from 'react';
+import { Navigate, useParams } from 'react-router';
+import { ProjectProvider } from '../data/project.tsx';
+import { useProjects, useSession } from '../data/session.ts';
+import { WorkspaceProvider } from '../data/workspace.tsx';
+import { Frame } from './Frame.tsx';
+
+/** One project: its network loaded and kept in step, inside the frame. */
+export function ProjectPage(): ReactNode {
+  const { project: id } = useParams();
+  const projects = useProjects();
+  const accountId = useSession().data?.account?.id ?? '';
+  const project = projects.data?.find((one) => one.id === id);
+  if (projects.isPending) return null;
+  if (project === undefined) return <Navigate to="/" replace />;
+  return (
+    <ProjectProvider key={`${project.id}/${accountId}`} project={project} accountId={accountId}>
+      <WorkspaceProvider>
+        <Frame />
+      </WorkspaceProvider>
+    </ProjectProvider>
+  );
+}

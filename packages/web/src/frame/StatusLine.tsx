@@ -1,0 +1,54 @@
+import { checkNetwork, devicesInScope, placesWithin, portsOf } from '@visograph/core';
+import { useMemo, type ReactNode } from 'react';
+import { styled } from 'styled-components';
+import { useNetwork } from '../data/project.tsx';
+import { useWhereabouts } from '../data/location.ts';
+import { titleOf } from '../record/titles.ts';
+import { mono } from '../theme/mono.ts';
+
+const Line = styled.footer`
+  grid-area: foot;
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  padding: 0 12px;
+  font-size: 12px;
+  color: ${({ theme }) => theme.inkSoft};
+  background: ${({ theme }) => theme.band};
+  border-top: 1px solid ${({ theme }) => theme.rule};
+  ${mono}
+  font-family: inherit;
+`;
+
+/** What there is in the scope, in numbers, and what is selected. */
+export function StatusLine(): ReactNode {
+  const network = useNetwork();
+  const { scopeId, selection } = useWhereabouts();
+  const text = useMemo(() => {
+    const devices = devicesInScope(network, scopeId);
+    let ports = 0;
+    let used = 0;
+    for (const device of devices) {
+      for (const port of portsOf(network, device.id)) {
+        ports++;
+        if (network.countOf('cablesByPort', port.id) > 0) used++;
+      }
+    }
+    const racks = [...placesWithin(network, scopeId)].reduce(
+      (sum, id) => sum + network.countOf('racksByPlace', id),
+      0,
+    );
+    const findings = checkNetwork(network).length;
+    const found =
+      findings === 0
+        ? 'no findings'
+        : `${findings} ${findings === 1 ? 'finding' : 'findings'} in the project`;
+    return `${devices.length} devices · ${racks} racks · ${used} ports used of ${ports} · ${found}`;
+  }, [network, scopeId]);
+  return (
+    <Line>
+      <span>{text}</span>
+      <span>{selection === null ? '' : `selected: ${titleOf(network, selection)}`}</span>
+    </Line>
+  );
+}

@@ -1,0 +1,8 @@
+/** The sections of the rail in the order of the work. A section stands here when it works. */
+export const sections = [
+  { key: 'places', label: 'Places', group: 0 },
+  { key: 'equipment', label: 'Equipment', group: 0 },
+  { key: 'cables', label: 'Cables', group: 0 },
+  { key: 'sheets', label: 'Sheets', group: 1 },
+  { key: 'schedules', label: 'Schedules', group: 1 },
+] as const;

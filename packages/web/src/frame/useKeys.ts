@@ -1,0 +1,72 @@
+import { useEffect } from 'react';
+import { useProject } from '../data/project.tsx';
+import { useWhereabouts } from '../data/location.ts';
+import { useWorkspace } from '../data/workspace.tsx';
+import { sections } from './sections.ts';
+
+const isTyping = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement &&
+  (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
+
+/** The keys that work everywhere. Single letters only while nothing is being typed. */
+export function useKeys(): void {
+  const { sync, view, canEdit } = useProject();
+  const where = useWhereabouts();
+  const workspace = useWorkspace();
+  useEffect(() => {
+    const openLine = (): boolean => window.dispatchEvent(new Event('visograph:command-line'));
+    const connect = (): void => {
+      const { selection } = where;
+      if (!canEdit) return;
+      const aPortId = selection?.kind === 'port' ? selection.id : null;
+      const aDeviceId =
+        selection?.kind === 'device' ? selection.id : (view.network.get('port', aPortId)?.deviceId ?? null);
+      workspace.setDock({ form: 'connect', aPortId, aDeviceId, bPortId: null });
+    };
+    const trace = (): void => {
+      const { selection } = where;
+      const cable = selection?.kind === 'cable' ? view.network.get('cable', selection.id) : null;
+      const portId = selection?.kind === 'port' ? selection.id : (cable?.aPortId ?? cable?.bPortId ?? null);
+      if (portId !== null) workspace.setDock({ form: 'trace', portId });
+    };
+    const plain: Record<string, () => void> = {
+      '/': openLine,
+      c: connect,
+      t: trace,
+      e: () => window.dispatchEvent(new Event('visograph:edit-name')),
+      '\\': () => workspace.setRecordOpen(!workspace.recordOpen),
+      '=': () => workspace.setStripOpen(!workspace.stripOpen),
+      '?': () => workspace.setKeysOpen(true),
+      Escape: () => (workspace.dock === null ? undefined : workspace.setDock(null)),
+    };
+    const onKey = (event: KeyboardEvent): void => {
+      const command = event.ctrlKey || event.metaKey;
+      const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
+      if (command && key === 'k') {
+        event.preventDefault();
+        openLine();
+        return;
+      }
+      if (event.altKey && /^[1-9]$/.test(event.key)) {
+        const section = sections[Number(event.key) - 1];
+        if (section === undefined) return;
+        event.preventDefault();
+        where.go({ section: section.key });
+        return;
+      }
+      if (isTyping(event.target)) return;
+      if (command && key === 'z' && canEdit) {
+        event.preventDefault();
+        sync.step(event.shiftKey ? 'redo' : 'undo');
+        return;
+      }
+      const act = plain[key];
+      if (command || event.altKey || act === undefined || event.defaultPrevented) return;
+      if (document.querySelector('[role="dialog"], [role="menu"]') !== null) return;
+      if (key !== 'Escape') event.preventDefault();
+      act();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [sync, view.network, canEdit, where, workspace]);
+}

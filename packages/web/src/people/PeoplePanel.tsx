@@ -1,0 +1,156 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState, type FormEvent, type ReactNode } from 'react';
+import { styled } from 'styled-components';
+import { call } from '../data/api.ts';
+import { useProject } from '../data/project.tsx';
+import { useSession } from '../data/session.ts';
+import { Button, Choice, Field } from '../kit/controls.tsx';
+import { Hint } from '../kit/panels.tsx';
+import { PanelDialog } from '../kit/panelDialog.tsx';
+
+type Role = 'owner' | 'editor' | 'reader';
+interface Member {
+  id: string;
+  name: string;
+  email: string;
+  role: Role;
+}
+interface Invitation {
+  email: string;
+  role: Role;
+  name?: string;
+  password?: string;
+}
+
+const roles: readonly Role[] = ['owner', 'editor', 'reader'];
+const roleOptions = roles.map((role) => ({ id: role, text: role }));
+const asRole = (text: string | null): Role => roles.find((role) => role === text) ?? 'reader';
+
+const List = styled.ul`
+  margin: 14px 0;
+  li {
+    display: grid;
+    grid-template-columns: 150px 210px 110px auto;
+    gap: 12px;
+    align-items: center;
+    padding: 5px 0;
+    border-bottom: 1px solid ${({ theme }) => theme.rule};
+    overflow-wrap: anywhere;
+  }
+`;
+const Form = styled.form`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  align-items: flex-end;
+  margin: 0 0 12px;
+`;
+const Trouble = styled.p`
+  color: ${({ theme }) => theme.bad};
+  margin-bottom: 12px;
+`;
+
+/** Who may see and change the project. Owners add people, change roles and take people out. */
+export function PeoplePanel({
+  open,
+  onOpenChange,
+}: {
+  open: boolean;
+  onOpenChange: (open: boolean) => void;
+}): ReactNode {
+  const { project } = useProject();
+  const session = useSession();
+  const client = useQueryClient();
+  const key = ['members', project.id];
+  const members = useQuery({
+    queryKey: key,
+    queryFn: () => call<Member[]>('GET', `/projects/${project.id}/members`),
+    enabled: open,
+  });
+  const [email, setEmail] = useState('');
+  const [name, setName] = useState('');
+  const [password, setPassword] = useState('');
+  const [role, setRole] = useState<Role>('editor');
+  const put = useMutation({
+    mutationFn: (member: Invitation) => call<Member>('PUT', `/projects/${project.id}/members`, member),
+    onSuccess: () => client.invalidateQueries({ queryKey: key }),
+  });
+  const remove = useMutation({
+    mutationFn: (id: string) => call<void>('DELETE', `/projects/${project.id}/members/${id}`),
+    onSuccess: () => client.invalidateQueries({ queryKey: key }),
+  });
+  const owner = project.role === 'owner';
+  const trouble = put.error ?? remove.error;
+  const add = (event: FormEvent): void => {
+    event.preventDefault();
+    put.mutate(
+      { email, role, ...(name === '' ? {} : { name }), ...(password === '' ? {} : { password }) },
+      {
+        onSuccess: () => {
+          setEmail('');
+          setName('');
+          setPassword('');
+        },
+      },
+    );
+  };
+  return (
+    <PanelDialog title={`People of ${project.name}`} open={open} onOpenChange={onOpenChange}>
+      <List aria-label="Members">
+        {members.data?.map((member) => (
+          <li key={member.id}>
+            <strong>{member.name}</strong>
+            <span>{member.email}</span>
+            {owner && member.id !== session.data?.account?.id ? (
+              <>
+                <Choice
+                  label={`Role of ${member.name}`}
+                  hideLabel
+                  value={member.role}
+                  options={roleOptions}
+                  onChange={(next) => put.mutate({ email: member.email, role: asRole(next) })}
+                />
+                <Button onPress={() => remove.mutate(member.id)} aria-label={`Remove ${member.name}`}>
+                  Remove
+                </Button>
+              </>
+            ) : (
+              <span>{member.role}</span>
+            )}
+          </li>
+        ))}
+      </List>
+      {owner && (
+        <Form onSubmit={add} aria-label="Add a person">
+          <Field label="E-mail" value={email} onChange={setEmail} type="email" required width={190} />
+          <Choice
+            label="Role"
+            value={role}
+            options={roleOptions}
+            onChange={(next) => setRole(asRole(next))}
+            width={96}
+          />
+          <Field label="Name, for a new account" value={name} onChange={setName} width={150} />
+          <Field
+            label="First password"
+            value={password}
+            onChange={setPassword}
+            type="password"
+            width={130}
+            autoComplete="new-password"
+          />
+          <Button type="submit" $tone="primary" isDisabled={put.isPending}>
+            Add person
+          </Button>
+        </Form>
+      )}
+      {trouble !== null && <Trouble role="alert">{trouble.message}</Trouble>}
+      <p style={{ marginBottom: 14 }}>
+        <Hint>
+          Readers see everything. Editors also change the network. Owners also decide who belongs to the
+          project.
+        </Hint>
+      </p>
+    </PanelDialog>
+  );
+}

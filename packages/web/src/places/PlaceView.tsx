@@ -1,0 +1,278 @@
+import {
+  childPlaces,
+  devicesInScope,
+  elevationScene,
+  placesWithin,
+  portsOf,
+  rackUse,
+  racksIn,
+  type Network,
+  type Place,
+  type Rack,
+} from '@visograph/core';
+import { FaceFrame, FacePlateShape } from '@visograph/drawing';
+import { useMemo, type ReactNode } from 'react';
+import { styled } from 'styled-components';
+import { useProject } from '../data/project.tsx';
+import { useWhereabouts } from '../data/location.ts';
+import { useWorkspace } from '../data/workspace.tsx';
+import { Button } from '../kit/controls.tsx';
+import { DeviceChip } from '../kit/DeviceChip.tsx';
+import { Empty, Work, WorkHead } from '../kit/panels.tsx';
+import { mono } from '../theme/mono.ts';
+import { useTheme } from '../theme/theme.tsx';
+
+const Scroll = styled.div`
+  flex: 1;
+  min-height: 0;
+  overflow: auto;
+  padding: 14px 16px 24px;
+  h2 {
+    color: ${({ theme }) => theme.inkSoft};
+    margin: 0 0 8px;
+  }
+  section + section {
+    margin-top: 22px;
+  }
+`;
+const Cards = styled.ul`
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(230px, 1fr));
+  gap: 10px;
+`;
+const CardButton = styled.button`
+  font: inherit;
+  width: 100%;
+  text-align: left;
+  display: block;
+  padding: 10px 13px 11px;
+  background: ${({ theme }) => theme.surface};
+  color: ${({ theme }) => theme.ink};
+  border: 1px solid ${({ theme }) => theme.rule};
+  border-radius: 3px;
+  &:hover {
+    border-color: ${({ theme }) => theme.accent};
+  }
+  strong {
+    font-size: 14px;
+  }
+  small {
+    font-size: 12px;
+    color: ${({ theme }) => theme.inkSoft};
+    margin-left: 6px;
+  }
+  dl {
+    display: flex;
+    gap: 18px;
+    margin-top: 8px;
+  }
+  dt {
+    font-size: 12px;
+    color: ${({ theme }) => theme.inkSoft};
+  }
+  dd {
+    ${mono}
+    font-size: 15px;
+    line-height: 20px;
+  }
+`;
+const RackRow = styled.ul`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 18px;
+  align-items: flex-end;
+  button {
+    font: inherit;
+    display: block;
+    background: none;
+    border: 0;
+    padding: 4px;
+    border-radius: 3px;
+    color: ${({ theme }) => theme.ink};
+    text-align: left;
+  }
+  button:hover {
+    background: ${({ theme }) => theme.accentWash};
+  }
+  svg {
+    display: block;
+    margin-bottom: 6px;
+  }
+  small {
+    ${mono}
+    font-size: 12px;
+    color: ${({ theme }) => theme.inkSoft};
+    margin-left: 8px;
+  }
+`;
+const Chips = styled.ul`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+`;
+
+interface Figures {
+  devices: number;
+  racks: number;
+  freePorts: number;
+}
+function figuresOf(network: Network, place: Place): Figures {
+  const devices = devicesInScope(network, place.id);
+  const ports = devices.flatMap((device) => portsOf(network, device.id));
+  const freePorts = ports.filter((port) => network.countOf('cablesByPort', port.id) === 0).length;
+  return {
+    devices: devices.length,
+    racks: racksIn(network, placesWithin(network, place.id)).length,
+    freePorts,
+  };
+}
+
+function PlaceCard({ place, onOpen }: { place: Place; onOpen: () => void }): ReactNode {
+  const { view } = useProject();
+  const figures = useMemo(() => figuresOf(view.network, place), [view.network, place]);
+  return (
+    <CardButton type="button" onClick={onOpen}>
+      <strong>{place.name}</strong>
+      <small>{place.code === null ? place.kind : `${place.kind} · ${place.code}`}</small>
+      <dl>
+        <div>
+          <dt>Devices</dt>
+          <dd>{figures.devices}</dd>
+        </div>
+        <div>
+          <dt>Racks</dt>
+          <dd>{figures.racks}</dd>
+        </div>
+        <div>
+          <dt>Free ports</dt>
+          <dd>{figures.freePorts}</dd>
+        </div>
+      </dl>
+    </CardButton>
+  );
+}
+
+function SmallRack({ rack, onOpen }: { rack: Rack; onOpen: () => void }): ReactNode {
+  const { view } = useProject();
+  const { tokens } = useTheme();
+  const scene = useMemo(() => elevationScene(view.network, rack), [view.network, rack]);
+  const front = scene.faces[0];
+  const use = rackUse(view.network, rack);
+  const scale = 0.56;
+  return (
+    <button
+      type="button"
+      onClick={onOpen}
+      aria-label={`Rack ${rack.name}, ${use.used} of ${use.units} units used`}
+    >
+      <svg
+        width={scene.width * scale + 2}
+        height={scene.height * scale + 2}
+        viewBox={`-1 -1 ${scene.width + 2} ${scene.height + 2}`}
+        aria-hidden="true"
+      >
+        {front !== undefined && (
+          <FaceFrame scene={scene} face={front} tokens={tokens}>
+            {front.plates.map((plate) => (
+              <FacePlateShape key={plate.deviceId} plate={plate} tokens={tokens} />
+            ))}
+          </FaceFrame>
+        )}
+      </svg>
+      <strong>{rack.name}</strong>
+      <small>{`${use.used} / ${use.units} U · ${use.free} free`}</small>
+    </button>
+  );
+}
+
+/** A place: what is inside it, its racks as small elevations, devices that are not in a rack. */
+export function PlaceView({ place }: { place: Place | null }): ReactNode {
+  const { view, canEdit } = useProject();
+  const { network } = view;
+  const { go, select, selection } = useWhereabouts();
+  const { setDock, setRecordOpen } = useWorkspace();
+  const inside = childPlaces(network, place?.id ?? null);
+  const racks = place === null ? [] : racksIn(network, [place.id]);
+  const loose =
+    place === null
+      ? []
+      : network
+          .find('devicesByPlace', place.id)
+          .filter((device) => device.rackId === null)
+          .sort((a, b) => (a.name < b.name ? -1 : 1));
+  const nothing = inside.length === 0 && racks.length === 0 && loose.length === 0;
+  return (
+    <Work>
+      <WorkHead>
+        <h1>{place?.name ?? 'All sites'}</h1>
+        <p>{place === null ? `${inside.length} ${inside.length === 1 ? 'site' : 'sites'}` : place.kind}</p>
+        <div>
+          {canEdit && place !== null && (
+            <Button onPress={() => setDock({ form: 'addDevice', rackId: racks[0]?.id ?? null, unit: null })}>
+              Add device
+            </Button>
+          )}
+        </div>
+      </WorkHead>
+      <Scroll>
+        {nothing && (
+          <Empty title={place === null ? 'No sites yet' : `Nothing in ${place.name} yet`}>
+            {canEdit
+              ? 'Add a place or a rack in the record at the right, or import a project file from the menu at the upper right.'
+              : 'Somebody with the editor role can add places and racks.'}
+            {canEdit && <Button onPress={() => setRecordOpen(true)}>Show the record</Button>}
+          </Empty>
+        )}
+        {racks.length > 0 && (
+          <section>
+            <h2>Racks</h2>
+            <RackRow>
+              {racks.map((rack) => (
+                <li key={rack.id}>
+                  <SmallRack
+                    rack={rack}
+                    onOpen={() => go({ rackId: rack.id, selection: { kind: 'rack', id: rack.id } })}
+                  />
+                </li>
+              ))}
+            </RackRow>
+          </section>
+        )}
+        {inside.length > 0 && (
+          <section>
+            <h2>{place === null ? 'Sites' : 'Inside'}</h2>
+            <Cards>
+              {inside.map((child) => (
+                <li key={child.id}>
+                  <PlaceCard
+                    place={child}
+                    onOpen={() =>
+                      go({ scopeId: child.id, rackId: null, selection: { kind: 'place', id: child.id } })
+                    }
+                  />
+                </li>
+              ))}
+            </Cards>
+          </section>
+        )}
+        {loose.length > 0 && (
+          <section>
+            <h2>Not in a rack</h2>
+            <Chips>
+              {loose.map((device) => (
+                <li key={device.id}>
+                  <DeviceChip
+                    name={device.name}
+                    role={device.role}
+                    selected={selection?.id === device.id}
+                    onChoose={() => select({ kind: 'device', id: device.id })}
+                  />
+                </li>
+              ))}
+            </Chips>
+          </section>
+        )}
+      </Scroll>
+    </Work>
+  );
+}

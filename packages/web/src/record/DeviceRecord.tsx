@@ -1,0 +1,122 @@
+import {
+  deleteDevice,
+  deviceStatuses,
+  freePositions,
+  modelTitle,
+  moveDevice,
+  portsOf,
+  roles,
+  whereIs,
+  type Device,
+} from '@visograph/core';
+import { useState, type ReactNode } from 'react';
+import { useProject } from '../data/project.tsx';
+import { useWhereabouts } from '../data/location.ts';
+import { useWorkspace } from '../data/workspace.tsx';
+import { Button, Choice, Keycap } from '../kit/controls.tsx';
+import { Hint } from '../kit/panels.tsx';
+import { Card, ChosenFact, EditableFact, Facts, Goto, Head } from './parts.tsx';
+import { PortList } from './PortList.tsx';
+import { RowHistory } from './RowHistory.tsx';
+
+export function DeviceRecord({ device }: { device: Device }): ReactNode {
+  const { view, commit, canEdit } = useProject();
+  const { network } = view;
+  const { select } = useWhereabouts();
+  const { setDock } = useWorkspace();
+  const [asking, setAsking] = useState(false);
+  const model = network.get('model', device.modelId);
+  const rack = network.get('rack', device.rackId);
+  const ports = portsOf(network, device.id);
+  const used = ports.filter((port) => network.countOf('cablesByPort', port.id) > 0).length;
+  const removal = asking ? deleteDevice(network, device) : null;
+  const drawn = network
+    .find('sheetItemsByDevice', device.id)
+    .map((item) => network.get('sheet', item.sheetId));
+  return (
+    <>
+      <Head>
+        <h2>{device.name}</h2>
+        <p>
+          {[roles[device.role].label, model === null ? null : modelTitle(model), whereIs(network, device)]
+            .filter(Boolean)
+            .join(' · ')}
+        </p>
+        {canEdit && (
+          <div>
+            <Button
+              onPress={() => setDock({ form: 'connect', aPortId: null, aDeviceId: device.id, bPortId: null })}
+            >
+              Connect<Keycap>C</Keycap>
+            </Button>
+            <Button onPress={() => setAsking(!asking)}>Delete …</Button>
+          </div>
+        )}
+        {removal !== null && (
+          <div role="alertdialog" aria-label="Delete device">
+            <span>{`With it go ${removal.alsoGone}. Ctrl+Z brings all back.`}</span>
+            <Button
+              $tone="primary"
+              onPress={() => {
+                if (commit(removal).ok) select(rack === null ? null : { kind: 'rack', id: rack.id });
+              }}
+            >
+              {`Delete ${device.name}`}
+            </Button>
+          </div>
+        )}
+      </Head>
+      <Card title="Facts">
+        <Facts>
+          <EditableFact kind="device" row={device} field="name" optional={false} />
+          <ChosenFact kind="device" row={device} field="status" options={deviceStatuses} />
+          <EditableFact kind="device" row={device} field="serial" />
+          {rack !== null && (
+            <>
+              <dt>Rack</dt>
+              <dd>
+                <Goto to={{ kind: 'rack', id: rack.id }}>{rack.name}</Goto>
+              </dd>
+              <dt>Unit</dt>
+              <dd>
+                {canEdit && device.units > 0 ? (
+                  <Choice
+                    label="Unit"
+                    hideLabel
+                    width={130}
+                    value={device.unit === null ? null : String(device.unit)}
+                    options={freePositions(network, rack, device, device.id).map((unit) => ({
+                      id: String(unit),
+                      text: `U${unit}`,
+                    }))}
+                    onChange={(unit) =>
+                      void commit(moveDevice(network, device, { rackId: rack.id, unit: Number(unit) }))
+                    }
+                  />
+                ) : (
+                  (device.unit ?? 'at the side')
+                )}
+              </dd>
+            </>
+          )}
+          {model?.maxPowerW != null && (
+            <>
+              <dt>Power</dt>
+              <dd>{`${model.maxPowerW} W at most`}</dd>
+            </>
+          )}
+          <EditableFact kind="device" row={device} field="notes" />
+        </Facts>
+      </Card>
+      <Card title={`Ports · ${used} of ${ports.length} used`}>
+        {ports.length === 0 ? <Hint>This device has no ports.</Hint> : <PortList device={device} />}
+      </Card>
+      {drawn.length > 0 && (
+        <Card title="Placed on">
+          {drawn.map((sheet) => sheet !== null && <div key={sheet.id}>{sheet.name}</div>)}
+        </Card>
+      )}
+      <RowHistory rowId={device.id} />
+    </>
+  );
+}

@@ -1,0 +1,46 @@
+import type { ReactNode } from 'react';
+import { styled } from 'styled-components';
+import { useProject } from '../data/project.tsx';
+import { useWhereabouts } from '../data/location.ts';
+import { DeviceRecord } from './DeviceRecord.tsx';
+import { CableRecord } from './CableRecord.tsx';
+import { AddInside, PlaceRecord } from './PlaceRecord.tsx';
+import { PortRecord } from './PortRecord.tsx';
+import { RackRecord } from './RackRecord.tsx';
+import { SheetRecord } from './SheetRecord.tsx';
+
+const Nothing = styled.p`
+  padding: 14px;
+  color: ${({ theme }) => theme.inkSoft};
+`;
+
+/** The record of what is selected: facts edited in place, ports, connections, history. */
+export function Record(): ReactNode {
+  const { view, canEdit } = useProject();
+  const { selection, scopeId } = useWhereabouts();
+  const { network } = view;
+  if (selection === null) {
+    const place = network.get('place', scopeId);
+    if (place !== null) return <PlaceRecord key={place.id} place={place} />;
+    return (
+      <>
+        <Nothing>Select a device, a port, a cable or a rack: its record stands here.</Nothing>
+        {canEdit && <AddInside placeId={null} />}
+      </>
+    );
+  }
+  const { kind, id } = selection;
+  const device = kind === 'device' ? network.get('device', id) : null;
+  if (device !== null) return <DeviceRecord key={id} device={device} />;
+  const port = kind === 'port' ? network.get('port', id) : null;
+  if (port !== null) return <PortRecord key={id} port={port} />;
+  const cable = kind === 'cable' ? network.get('cable', id) : null;
+  if (cable !== null) return <CableRecord key={id} cable={cable} />;
+  const rack = kind === 'rack' ? network.get('rack', id) : null;
+  if (rack !== null) return <RackRecord key={id} rack={rack} />;
+  const place = kind === 'place' ? network.get('place', id) : null;
+  if (place !== null) return <PlaceRecord key={id} place={place} />;
+  const sheet = kind === 'sheet' ? network.get('sheet', id) : null;
+  if (sheet !== null) return <SheetRecord key={id} sheet={sheet} />;
+  return <Nothing>{`This ${kind} is no longer there.`}</Nothing>;
+}

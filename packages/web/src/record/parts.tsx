@@ -1,0 +1,226 @@
+import { applyChanges, editRow, notesOf, type Kind, type Rows } from '@visograph/core';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { Input, TextField } from 'react-aria-components';
+import { styled } from 'styled-components';
+import { useProject } from '../data/project.tsx';
+import { useWhereabouts, type Selection } from '../data/location.ts';
+import { Choice, FieldInput } from '../kit/controls.tsx';
+import { mono } from '../theme/mono.ts';
+
+export const Head = styled.header`
+  padding: 12px 14px 14px;
+  border-bottom: 1px solid ${({ theme }) => theme.rule};
+  h2 {
+    font-size: 16px;
+    line-height: 22px;
+    overflow-wrap: anywhere;
+  }
+  p {
+    color: ${({ theme }) => theme.inkSoft};
+  }
+  > div {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 6px;
+    margin-top: 10px;
+  }
+`;
+
+const CardFrame = styled.section`
+  padding: 11px 14px 13px;
+  border-bottom: 1px solid ${({ theme }) => theme.rule};
+  h3 {
+    color: ${({ theme }) => theme.inkSoft};
+    margin-bottom: 7px;
+  }
+`;
+export function Card({ title, children }: { title: string; children: ReactNode }): ReactNode {
+  return (
+    <CardFrame>
+      <h3>{title}</h3>
+      {children}
+    </CardFrame>
+  );
+}
+
+export const Facts = styled.dl`
+  display: grid;
+  grid-template-columns: 92px minmax(0, 1fr);
+  gap: 2px 10px;
+  align-items: center;
+  dt {
+    color: ${({ theme }) => theme.inkSoft};
+    min-height: 24px;
+    line-height: 24px;
+  }
+  dd {
+    ${mono}
+    font-size: 12.5px;
+    overflow-wrap: anywhere;
+  }
+`;
+
+const Inline = styled(FieldInput)`
+  ${mono}
+  font-size: 12.5px;
+  height: 24px;
+  padding: 0 5px;
+  margin-left: -6px;
+  border-color: transparent;
+  background: transparent;
+  &[data-hovered] {
+    border-color: ${({ theme }) => theme.rule};
+  }
+`;
+const Wrong = styled.p`
+  color: ${({ theme }) => theme.bad};
+  font: 400 12px/16px inherit;
+`;
+
+type Parsed = { ok: true; value: string | number | null } | { ok: false; why: string };
+
+function parse(text: string, numeric: boolean, optional: boolean): Parsed {
+  const trimmed = text.trim();
+  if (trimmed === '') return optional ? { ok: true, value: null } : { ok: false, why: 'Give a value.' };
+  if (!numeric) return { ok: true, value: trimmed };
+  const value = Number(trimmed.replace(',', '.'));
+  return Number.isFinite(value) ? { ok: true, value } : { ok: false, why: `“${trimmed}” is not a number.` };
+}
+
+interface FactProps<K extends Kind> {
+  kind: K;
+  row: Rows[K];
+  field: keyof Rows[K] & string;
+  numeric?: boolean;
+  optional?: boolean;
+}
+
+/** A fact edited in place: Enter or leaving keeps it, Escape gives it back. What is wrong stays, with the reason. */
+export function EditableFact<K extends Kind>({
+  kind,
+  row,
+  field,
+  numeric = false,
+  optional = true,
+}: FactProps<K>): ReactNode {
+  const { view, commit, canEdit } = useProject();
+  const now = row[field];
+  const shown = now === null || now === undefined ? '' : String(now);
+  const [text, setText] = useState(shown);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const [from, setFrom] = useState(shown);
+  if (from !== shown) {
+    setFrom(shown);
+    setText(shown);
+    setWrong(null);
+  }
+  const frame = useRef<HTMLDivElement>(null);
+  const label = notesOf(kind, field)?.label ?? field;
+  useEffect(() => {
+    if (field !== 'name' && field !== 'label') return;
+    const edit = (): void => {
+      const input = frame.current?.querySelector('input');
+      input?.focus();
+      input?.select();
+    };
+    window.addEventListener('visograph:edit-name', edit);
+    return () => window.removeEventListener('visograph:edit-name', edit);
+  }, [field]);
+  const keep = (): void => {
+    if (text === shown) return setWrong(null);
+    const parsed = parse(text, numeric, optional);
+    if (!parsed.ok) return setWrong(parsed.why);
+    const set = editRow(view.network, kind, row, { [field]: parsed.value } as Partial<Rows[K]>);
+    const tried = applyChanges(view.network, set.changes);
+    if (!tried.ok) return setWrong(tried.problems[0]?.message ?? 'Not allowed.');
+    setWrong(null);
+    commit(set);
+  };
+  const unit = notesOf(kind, field)?.unit;
+  return (
+    <>
+      <dt>{unit === undefined ? label : `${label} (${unit})`}</dt>
+      <dd ref={frame}>
+        <TextField
+          aria-label={label}
+          value={text}
+          onChange={setText}
+          onBlur={keep}
+          isReadOnly={!canEdit}
+          isInvalid={wrong !== null}
+          onKeyDown={(event) => {
+            if (event.key === 'Enter') keep();
+            if (event.key === 'Escape') {
+              setText(shown);
+              setWrong(null);
+            }
+          }}
+        >
+          <Inline as={Input} placeholder={canEdit ? '–' : ''} />
+        </TextField>
+        {wrong !== null && <Wrong role="alert">{wrong}</Wrong>}
+      </dd>
+    </>
+  );
+}
+
+/** A fact chosen from a short list. */
+export function ChosenFact<K extends Kind>({
+  kind,
+  row,
+  field,
+  options,
+}: FactProps<K> & { options: readonly string[] }): ReactNode {
+  const { view, commit, canEdit } = useProject();
+  const label = notesOf(kind, field)?.label ?? field;
+  const value = String(row[field]);
+  return (
+    <>
+      <dt>{label}</dt>
+      <dd>
+        {canEdit ? (
+          <Choice
+            label={label}
+            hideLabel
+            value={value}
+            width={130}
+            options={options.map((option) => ({ id: option, text: option }))}
+            onChange={(next) =>
+              void commit(editRow(view.network, kind, row, { [field]: next } as Partial<Rows[K]>))
+            }
+          />
+        ) : (
+          value
+        )}
+      </dd>
+    </>
+  );
+}
+
+const Go = styled.button`
+  font: inherit;
+  ${mono}
+  font-size: 12.5px;
+  border: 0;
+  background: none;
+  color: ${({ theme }) => theme.ink};
+  padding: 0;
+  text-align: left;
+  overflow-wrap: anywhere;
+  text-decoration: underline;
+  text-decoration-color: ${({ theme }) => theme.rule};
+  text-underline-offset: 3px;
+  &:hover {
+    text-decoration-color: ${({ theme }) => theme.accent};
+  }
+`;
+
+/** Selects another thing: its record comes up. */
+export function Goto({ to, children }: { to: Selection; children: ReactNode }): ReactNode {
+  const { select } = useWhereabouts();
+  return (
+    <Go type="button" onClick={() => select(to)}>
+      {children}
+    </Go>
+  );
+}

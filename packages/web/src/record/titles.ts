@@ -1,0 +1,14 @@
+import { portTitle, type Network } from '@visograph/core';
+import type { Selection } from '../data/location.ts';
+
+/** What a selected thing is called, in one line. */
+export function titleOf(network: Network, selection: Selection): string {
+  switch (selection.kind) {
+    case 'port':
+      return portTitle(network, selection.id).replace(':', ' ');
+    case 'cable':
+      return network.get('cable', selection.id)?.label ?? '';
+    default:
+      return network.get(selection.kind, selection.id)?.name ?? '';
+  }
+}

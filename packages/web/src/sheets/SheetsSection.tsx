@@ -1,0 +1,87 @@
+import { addSheet, byName, placePath, placesWithin } from '@visograph/core';
+import type { ReactNode } from 'react';
+import { useParams } from 'react-router';
+import { styled } from 'styled-components';
+import { useProject } from '../data/project.tsx';
+import { useWhereabouts } from '../data/location.ts';
+import { Button } from '../kit/controls.tsx';
+import { Empty, Work, WorkHead } from '../kit/panels.tsx';
+import { SheetView } from './SheetView.tsx';
+
+const List = styled.ul`
+  padding: 14px 16px;
+  overflow: auto;
+  button {
+    font: inherit;
+    width: 100%;
+    max-width: 620px;
+    display: flex;
+    justify-content: space-between;
+    gap: 16px;
+    text-align: left;
+    padding: 11px 14px;
+    margin-bottom: 8px;
+    background: ${({ theme }) => theme.surface};
+    color: ${({ theme }) => theme.ink};
+    border: 1px solid ${({ theme }) => theme.rule};
+    border-radius: 3px;
+  }
+  button:hover {
+    border-color: ${({ theme }) => theme.accent};
+  }
+  small {
+    color: ${({ theme }) => theme.inkSoft};
+  }
+`;
+
+/** Saved drawings of the scope; one of them when it is open. */
+export default function SheetsSection(): ReactNode {
+  const { view, commit, canEdit } = useProject();
+  const { network } = view;
+  const { sheet: sheetId } = useParams();
+  const { scopeId, go } = useWhereabouts();
+  const open = network.get('sheet', sheetId ?? null);
+  if (open !== null) return <SheetView key={open.id} sheet={open} />;
+  const within = placesWithin(network, scopeId);
+  const sheets = [...network.all('sheet')]
+    .filter((sheet) => scopeId === null || (sheet.scopeId !== null && within.has(sheet.scopeId)))
+    .sort(byName);
+  const add = (): void => {
+    const set = addSheet(network, scopeId);
+    if (commit(set).ok) go({ sheetId: set.sheetId, selection: null });
+  };
+  return (
+    <Work>
+      <WorkHead>
+        <h1>Sheets</h1>
+        <p>{`${sheets.length} here`}</p>
+        <div>
+          {canEdit && (
+            <Button $tone="primary" onPress={add}>
+              {`Draw cabling of ${network.get('place', scopeId)?.name ?? 'all sites'}`}
+            </Button>
+          )}
+        </div>
+      </WorkHead>
+      {sheets.length === 0 ? (
+        <Empty title="No sheet of this place yet">
+          {canEdit
+            ? 'A sheet draws itself from the model; you arrange it afterwards.'
+            : 'Somebody with the editor role can draw one.'}
+          {canEdit && <Button onPress={add}>Draw one</Button>}
+        </Empty>
+      ) : (
+        <List>
+          {sheets.map((sheet) => (
+            <li key={sheet.id}>
+              <button type="button" onClick={() => go({ sheetId: sheet.id, selection: null })}>
+                <strong>{sheet.name}</strong>
+                <small>{placePath(network, sheet.scopeId).replaceAll('/', ' › ') || 'All sites'}</small>
+              </button>
+            </li>
+          ))}
+        </List>
+      )}
+    </Work>
+  );
+}

@@ -1,0 +1,37 @@
+import { night, paper, type Tokens } from '@visograph/drawing';
+import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { ThemeProvider as StyledTheme } from 'styled-components';
+
+export type ThemeName = 'paper' | 'night';
+
+declare module 'styled-components' {
+  // eslint-disable-next-line @typescript-eslint/no-empty-object-type
+  export interface DefaultTheme extends Tokens {}
+}
+
+interface ThemeChoice {
+  name: ThemeName;
+  tokens: Tokens;
+  choose: (name: ThemeName) => void;
+}
+const Choice = createContext<ThemeChoice>({ name: 'paper', tokens: paper, choose: () => undefined });
+export const useTheme = (): ThemeChoice => useContext(Choice);
+
+const storageKey = 'visograph.theme';
+const stored = (): ThemeName => (localStorage.getItem(storageKey) === 'night' ? 'night' : 'paper');
+
+/** The theme of this browser: kept from one visit to the next. */
+export function ThemeProvider({ children }: { children: ReactNode }): ReactNode {
+  const [name, setName] = useState<ThemeName>(stored);
+  useEffect(() => {
+    localStorage.setItem(storageKey, name);
+    document.documentElement.style.colorScheme = name === 'night' ? 'dark' : 'light';
+  }, [name]);
+  const tokens = name === 'night' ? night : paper;
+  const value = useMemo(() => ({ name, tokens, choose: setName }), [name, tokens]);
+  return (
+    <Choice value={value}>
+      <StyledTheme theme={tokens}>{children}</StyledTheme>
+    </Choice>
+  );
+}

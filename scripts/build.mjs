@@ -1,0 +1,52 @@
+/** Builds the server and the web application where their sources are newer than what was built. */
+import { existsSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { root } from './install.mjs';
+import { say } from './say.mjs';
+
+function newest(path) {
+  const stat = statSync(path);
+  if (!stat.isDirectory()) return stat.mtimeMs;
+  return Math.max(0, ...readdirSync(path).map((name) => newest(join(path, name))));
+}
+
+const sourcesOf = {
+  server: ['packages/core/src', 'packages/drawing/src', 'packages/server/src', 'package-lock.json'],
+  web: [
+    'packages/core/src',
+    'packages/drawing/src',
+    'packages/web/src',
+    'packages/web/index.html',
+    'packages/web/vite.config.ts',
+    'package-lock.json',
+  ],
+};
+
+const built = (part) => join(root, 'packages', part, 'dist');
+
+function isStale(part) {
+  const stamp = join(built(part), '.stamp');
+  if (!existsSync(stamp)) return true;
+  const time = statSync(stamp).mtimeMs;
+  return sourcesOf[part].some((source) => newest(join(root, source)) > time);
+}
+
+const done = (part) => writeFileSync(join(built(part), '.stamp'), '');
+
+export const serverEntry = join(built('server'), 'main.mjs');
+export const webFolder = built('web');
+
+export async function buildServer() {
+  if (!isStale('server')) return;
+  const { bundle } = await import('./run-ts.mjs');
+  await bundle(join(root, 'packages/server/src/main.ts'), serverEntry);
+  done('server');
+}
+
+export async function buildWeb() {
+  if (!isStale('web')) return;
+  say('Building the web application …');
+  const { build } = await import('vite');
+  await build({ root: join(root, 'packages/web'), logLevel: 'warn' });
+  done('web');
+}

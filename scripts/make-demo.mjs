@@ -1,0 +1,2 @@
+import { runTs } from './run-ts.mjs';
+await runTs('demo/kelderQuay.ts');

@@ -1,0 +1,105 @@
+/** npm run screenshots: remakes docs/screenshots from the demo, on a throw-away database. */
+import { spawn } from 'node:child_process';
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { ensureChromium, ensurePackages, root } from './install.mjs';
+
+ensurePackages();
+const executablePath = ensureChromium();
+const { freePort, openCluster } = await import('./postgres.mjs');
+const { buildServer, buildWeb, serverEntry, webFolder } = await import('./build.mjs');
+const { chromium } = await import('@playwright/test');
+const folder = join(root, 'docs/screenshots');
+mkdirSync(folder, { recursive: true });
+await buildServer();
+await buildWeb();
+const cluster = await openCluster('screenshot-database', { careless: true, fresh: true });
+const port = await freePort();
+const url = `http://127.0.0.1:${port}`;
+const server = spawn(process.execPath, [serverEntry], {
+  cwd: root,
+  env: {
+    ...process.env,
+    NODE_ENV: 'production',
+    DATABASE_URL: await cluster.ensureDatabase('visograph'),
+    PORT: String(port),
+    VISOGRAPH_WEB: webFolder,
+    VISOGRAPH_DEMO: join(root, 'demo/marrow-sound-ferries.json'),
+  },
+  stdio: ['ignore', 'pipe', 'inherit'],
+});
+await new Promise((done) => server.stdout.on('data', (data) => String(data).includes('is ready') && done()));
+const args = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+];
+const browser = await chromium.launch({ executablePath, args });
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+
+const settle = () => page.waitForTimeout(700);
+const shot = async (name) => {
+  await settle();
+  await page.screenshot({ path: join(folder, `${name}.png`) });
+  console.log(`wrote docs/screenshots/${name}.png`);
+};
+const line = async (text) => {
+  await page.keyboard.press('/');
+  await page.keyboard.type(text);
+  await page.getByRole('option').first().waitFor();
+  await page.keyboard.press('Enter');
+  await settle();
+};
+const pick = async (text) => {
+  await page.keyboard.type(text);
+  await page.getByRole('listbox').getByRole('option').first().waitFor();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+};
+
+await page.goto(url);
+await page.getByLabel('E-mail').waitFor();
+await shot('sign-in');
+await page.getByLabel('E-mail').fill('anna@marrow.example');
+await page.getByLabel('Password').fill('ferry-lamp-seven');
+await page.keyboard.press('Enter');
+await page.getByRole('button', { name: /^Saved/ }).waitFor();
+await line('data room');
+await shot('place');
+await line('rack KQ-A1');
+await page.getByRole('button', { name: 'Add device', exact: true }).first().click();
+await pick('norvane 48');
+await shot('add-device');
+await page.keyboard.press('Enter');
+await settle();
+await page.keyboard.press('c');
+await pick('kq-core-1');
+await shot('rack-connect');
+await page.keyboard.press('Enter');
+await page.keyboard.press('Escape');
+await settle();
+await line('Data room · cabling');
+await page.getByRole('button', { name: /^kq-core-1,/ }).click();
+await shot('sheet');
+await line('trace kq-acc-5 te1/25');
+await shot('trace');
+await page.keyboard.press('Escape');
+await page.keyboard.press('Alt+2');
+await shot('equipment');
+await page.keyboard.press('Alt+5');
+await page.getByRole('button', { name: /^Saved/ }).click();
+await shot('schedule-history');
+await page.evaluate(() => localStorage.setItem('visograph.theme', 'night'));
+await page.reload();
+await page.getByRole('button', { name: /^Saved/ }).waitFor();
+await line('rack KQ-A2');
+await shot('rack-night');
+await browser.close();
+server.kill('SIGTERM');
+await new Promise((done) => server.once('exit', done));
+await cluster.stop();
+process.exit(0);

@@ -1,0 +1,116 @@
+/** npm start: everything from a fresh clone to a served application, and a clean end on Ctrl+C. */
+import { spawn } from 'node:child_process';
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { join } from 'node:path';
+import { createInterface } from 'node:readline/promises';
+import { ensurePackages, root } from './install.mjs';
+import { say, stopWith } from './say.mjs';
+
+const known = new Set(['--empty', '--reset', '--yes']);
+const flags = new Set(process.argv.slice(2));
+for (const flag of flags) {
+  if (!known.has(flag))
+    stopWith(
+      `Unknown option ${flag}. There are --empty (no demo data) and --reset (start over, after asking; --yes answers).`,
+      2,
+    );
+}
+const port = Number(process.env.PORT ?? 4400);
+if (!Number.isInteger(port) || port < 0 || port > 65535)
+  stopWith(`PORT is ${process.env.PORT}: set it to a number from 1 to 65535.`, 2);
+
+const isFree = () =>
+  new Promise((done) => {
+    const server = createServer();
+    server.once('error', () => done(false));
+    server.listen(port, '127.0.0.1', () => server.close(() => done(true)));
+  });
+
+const folder = join(root, '.visograph');
+const pidFile = join(folder, 'start.pid');
+mkdirSync(folder, { recursive: true });
+
+/** Two starts on one private database would stop it under each other. */
+function takeTurn() {
+  if (existsSync(pidFile)) {
+    const pid = Number(readFileSync(pidFile, 'utf8'));
+    const command = existsSync(`/proc/${pid}/cmdline`) ? readFileSync(`/proc/${pid}/cmdline`, 'utf8') : '';
+    if (command.includes('start.mjs'))
+      stopWith(`Visograph already runs from this folder (process ${pid}). Stop it with Ctrl+C there first.`);
+  }
+  writeFileSync(pidFile, String(process.pid));
+}
+
+if (port !== 0 && !(await isFree())) {
+  stopWith(
+    `Port ${port} is taken by another program. Set PORT to a free one, for example: PORT=${port + 1} npm start`,
+  );
+}
+const ownDatabase = process.env.DATABASE_URL === undefined;
+if (ownDatabase) takeTurn();
+ensurePackages();
+
+if (flags.has('--reset')) {
+  if (!ownDatabase)
+    stopWith('--reset works on the private database only. Empty the database of DATABASE_URL yourself.', 2);
+  if (!flags.has('--yes')) {
+    const lines = createInterface({ input: process.stdin, output: process.stderr });
+    const answer = await lines.question(
+      'This deletes all projects and accounts of this Visograph. Type "reset" to go on: ',
+    );
+    lines.close();
+    if (answer.trim() !== 'reset') stopWith('Nothing was deleted.', 0);
+  }
+}
+
+const { openCluster } = await import('./postgres.mjs');
+const { buildServer, buildWeb, serverEntry, webFolder } = await import('./build.mjs');
+const cluster = ownDatabase ? await openCluster('database', { fresh: flags.has('--reset') }) : null;
+
+let server = null;
+let ending = false;
+async function end(code) {
+  if (ending) return;
+  ending = true;
+  if (server !== null && server.exitCode === null && server.signalCode === null) {
+    server.kill('SIGTERM');
+    await new Promise((done) => {
+      server.once('exit', done);
+      setTimeout(() => (server.kill('SIGKILL'), done()), 8000).unref();
+    });
+  }
+  await cluster?.stop();
+  if (ownDatabase) rmSync(pidFile, { force: true });
+  process.exit(code);
+}
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void end(0));
+
+try {
+  const databaseUrl = cluster === null ? process.env.DATABASE_URL : await cluster.ensureDatabase('visograph');
+  await buildServer();
+  await buildWeb();
+  const demo = flags.has('--empty') ? {} : { VISOGRAPH_DEMO: join(root, 'demo/marrow-sound-ferries.json') };
+  server = spawn(process.execPath, ['--enable-source-maps', serverEntry], {
+    cwd: root,
+    env: {
+      ...process.env,
+      ...demo,
+      NODE_ENV: 'production',
+      DATABASE_URL: databaseUrl,
+      PORT: String(port),
+      VISOGRAPH_WEB: webFolder,
+    },
+    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+    detached: true,
+  });
+  server.on('exit', (code, signal) => {
+    if (ending) return;
+    if (signal !== null)
+      say(`The server was ended by ${signal}. Start it again with npm start; no saved change is lost.`);
+    void end(code ?? 1);
+  });
+} catch (error) {
+  say(`Visograph cannot start: ${error.message}`);
+  await end(1);
+}
