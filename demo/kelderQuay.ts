@@ -17,6 +17,12 @@ type CableEntry = NonNullable<ExchangeFile['cables']>[number];
 
 const ground = 'Kelder Quay/Harbour House/Ground';
 const first = 'Kelder Quay/Harbour House/First';
+const ashholm = 'Ashholm/Comms room';
+const gateShed = 'Ashholm/Gate shed';
+const brinsay = 'Brinsay/Comms room';
+const slip = 'Otterslip/Slipway';
+const petrel = 'MV Petrel/Bridge deck';
+const sandpiper = 'MV Sandpiper/Bridge deck';
 const room = `${ground}/Data room`;
 const devices: DeviceEntry[] = [];
 const cables: CableEntry[] = [];
@@ -44,8 +50,14 @@ const placed = (name: string, model: string, place: string): void => {
       : `${model.slice(0, 2).toUpperCase()}19-${String((serial += 37)).padStart(7, '0')}`,
   });
 };
+const numbers = new Map<string, number>();
+const nextLabel = (code: string): string => {
+  const number = (numbers.get(code) ?? 0) + 1;
+  numbers.set(code, number);
+  return `${code}-${String(number).padStart(5, '0')}`;
+};
 const cable = (type: string, lengthM: number, a: string, b: string): void => {
-  cables.push({ label: `KQ-${String(cables.length + 1).padStart(5, '0')}`, type, lengthM, a, b });
+  cables.push({ label: nextLabel('KQ'), type, lengthM, a, b });
 };
 
 // Racks KQ-A1 and KQ-A2: the core pair, each with its edge, firewall and servers.
@@ -165,9 +177,9 @@ for (const n of [1, 2]) {
   cable('Cat 6 RJ45', 2, `kq-ph-${n}:pc`, `kq-desk-${n}:eth0`);
 }
 
-// Power: two inlets on the UPS and the strip of the rack.
+// Power: one inlet on the UPS of the rack (feed A), one on its strip (feed B); and what was patched at the same time.
 for (const n of [1, 2]) {
-  cable('power C19–C20', 2, `kq-ups-${n}:hi1`, `KQ-A${n}-PDA:in`);
+  cable('Cat 6A RJ45', 0.5, `KQ-W1-PP2:F${8 + n}`, `kq-acc-5:gi1/${8 + n}`);
   const dual = [`kq-core-${n}`, `kq-fw-${n}`, `kq-edge-${n}`, `kq-srv-${n * 2 - 1}`, `kq-srv-${n * 2}`];
   dual.forEach((name, at) => {
     cable('power C13–C14', 2, `kq-ups-${n}:out${at + 1}`, `${name}:psu1`);
@@ -177,17 +189,109 @@ for (const n of [1, 2]) {
 }
 cable('power C13–C14', 2, 'kq-ups-2:out6', 'kq-st-1:psu1');
 cable('power C13–C14', 2, 'KQ-A2-PDA:o7', 'kq-st-1:psu2');
-cable('power C19–C20', 3, 'kq-ups-2:hi2', 'KQ-A3-PDA:in');
+cable('Cat 6A RJ45', 0.5, 'KQ-W1-PP2:F11', 'kq-acc-5:gi1/11');
 cable('power C13–C14', 2, 'KQ-A3-PDA:o1', 'kq-acc-3:psu1');
 cable('power C13–C14', 2, 'KQ-A3-PDA:o2', 'kq-acc-4:psu1');
 cable('power C13–C14', 1, 'KQ-W1-PDA:o1', 'kq-acc-5:psu1');
+
+// What hangs on a feed without a cable in the model: UPS on A, strips on B.
+const onFeed = (name: string, feed: string): void => {
+  const device = devices.find((one) => one.name === name);
+  if (device !== undefined) device.feed = feed;
+};
+for (const n of [1, 2]) {
+  onFeed(`kq-ups-${n}`, 'A');
+  onFeed(`KQ-A${n}-PDA`, 'B');
+}
+onFeed('KQ-A3-PDA', 'A');
+onFeed('KQ-W1-PDA', 'A');
+
+// The other sites: an edge router, an access switch, a panel, a UPS and a strip each, as far as they have a rack.
+const outpost = (code: string, rack: string, units: number, access: string, edge: string | null): void => {
+  const site = code.toLowerCase();
+  racked(`${rack}-PP1`, 'Lumenroot CP-24', rack, units);
+  racked(`${rack}-CM1`, 'Lumenroot CM-1', rack, units - 1);
+  racked(`${site}-acc-1`, access, rack, units - 2);
+  if (edge !== null) racked(`${site}-edge-1`, edge, rack, units - 4);
+  racked(`${site}-ups-1`, 'Brackwater UP-1500', rack, 1, { feed: 'A' });
+  racked(`${rack}-PDA`, 'Brackwater PS-16', rack, null);
+  const join = (type: string, lengthM: number, a: string, b: string): void => {
+    cables.push({ label: nextLabel(code), type, lengthM, a, b });
+  };
+  for (let n = 1; n <= 8; n++) join('Cat 6A RJ45', 0.5, `${rack}-PP1:F${n}`, `${site}-acc-1:gi1/${n}`);
+  join('power C13–C14', 1, `${site}-ups-1:out1`, `${site}-acc-1:psu1`);
+  if (edge !== null) {
+    join('Cat 6A RJ45', 1, `${site}-edge-1:ge0/1`, `${site}-acc-1:gi1/24`);
+    join('power C13–C14', 1, `${site}-ups-1:out2`, `${site}-edge-1:psu1`);
+  }
+};
+outpost('AH', 'AH-A1', 42, 'Norvane AX-2424P', 'Norvane ER-410');
+outpost('BR', 'BR-A1', 24, 'Norvane AX-2424P', 'Norvane ER-410');
+outpost('PT', 'PT-A1', 18, 'Norvane AX-2424P', 'Norvane ER-210');
+outpost('SP', 'SP-A1', 18, 'Norvane AX-2424P', 'Norvane ER-210');
+racked('AH-W1-PP1', 'Lumenroot CP-24H', 'AH-W1', 9);
+racked('ah-acc-2', 'Norvane AX-1208P', 'AH-W1', 7);
+racked('os-acc-1', 'Norvane IX-812P', 'OS-C1', null);
+racked('os-dc-1', 'Brackwater DC-24', 'OS-C1', null, { feed: 'A' });
+racked('br-srv-1', 'Tessmark T4-Quad', 'BR-A1', 10, { feed: 'A' });
+placed('br-wb-1', 'Norvane WB-60', brinsay);
+placed('os-wb-1', 'Norvane WB-60', slip);
+placed('os-cam-1', 'Pellane Quay PTZ', slip);
+cables.push({ label: nextLabel('OS'), type: 'DC lead', lengthM: 1, a: 'os-dc-1:dc1', b: 'os-acc-1:dc' });
+cables.push({
+  label: nextLabel('OS'),
+  type: 'Cat 6A RJ45',
+  lengthM: 15,
+  a: 'os-acc-1:gi1/1',
+  b: 'os-wb-1:eth0',
+});
+cables.push({
+  label: nextLabel('OS'),
+  type: 'Cat 6A RJ45',
+  lengthM: 20,
+  a: 'os-acc-1:gi1/2',
+  b: 'os-cam-1:eth0',
+});
+cables.push({
+  label: nextLabel('BR'),
+  type: 'Cat 6A RJ45',
+  lengthM: 20,
+  a: 'br-acc-1:gi1/12',
+  b: 'br-wb-1:eth0',
+});
+// Deliberate faults 1 and 2: one cable with its A end only, and a label missing from the sequence.
+numbers.set('AH', 15);
+cables.push({ label: nextLabel('AH'), type: 'Cat 6A RJ45', lengthM: 10, a: 'ah-acc-1:gi1/12', b: null });
+for (let n = 12; n <= 15; n++) {
+  const label = `AH-${String(n).padStart(5, '0')}`;
+  cables.push({ label, type: 'Cat 6A RJ45', lengthM: 20, a: `AH-A1-PP1:R${n}`, b: `AH-W1-PP1:R${n}` });
+}
+cables.push({
+  label: 'AH-00018',
+  type: 'Cat 6A RJ45',
+  lengthM: 0.5,
+  a: 'AH-A1-PP1:F12',
+  b: 'ah-acc-1:gi1/13',
+});
+
+const feed = (name: string, amps: number) => ({ name, volts: 230, amps, phases: 1 as const, derating: 0.8 });
+const both = [feed('A', 32), feed('B', 32)];
+const deep = { units: 42, depthMm: 1000, massLimitKg: 900, feeds: both, facing: 'north' as const };
 
 const file = {
   format: 'visograph-exchange',
   version: 1,
   project: { name: 'Marrow Sound Ferries', labelDigits: 5 },
   places: [
-    { path: 'Kelder Quay', kind: 'site', code: 'KQ' },
+    {
+      path: 'Kelder Quay',
+      kind: 'site',
+      code: 'KQ',
+      address: '1 Harbour Road, Kelder Quay',
+      latitude: 54.2031,
+      longitude: -4.8127,
+      contacts: 'Anna Kerr, network, ext. 210\nHarbour office, keys, ext. 100',
+    },
     { path: 'Kelder Quay/Harbour House', kind: 'building' },
     { path: ground, kind: 'floor' },
     { path: first, kind: 'floor' },
@@ -196,12 +300,67 @@ const file = {
     { path: `${ground}/Baggage`, kind: 'room' },
     { path: `${first}/Operations room`, kind: 'room' },
     { path: `${first}/Offices`, kind: 'room' },
+    {
+      path: 'Ashholm',
+      kind: 'site',
+      code: 'AH',
+      address: 'Ferry terminal, Ashholm',
+      latitude: 54.1419,
+      longitude: -4.5583,
+    },
+    { path: ashholm, kind: 'room' },
+    { path: gateShed, kind: 'room' },
+    {
+      path: 'Brinsay',
+      kind: 'site',
+      code: 'BR',
+      address: 'Pier Street, Brinsay',
+      latitude: 54.3302,
+      longitude: -4.2911,
+    },
+    { path: brinsay, kind: 'room' },
+    { path: 'Otterslip', kind: 'site', code: 'OS', latitude: 54.3377, longitude: -4.2768 },
+    { path: slip, kind: 'room' },
+    { path: 'MV Petrel', kind: 'site', code: 'PT', notes: 'Vessel' },
+    { path: petrel, kind: 'floor' },
+    { path: 'MV Sandpiper', kind: 'site', code: 'SP', notes: 'Vessel' },
+    { path: sandpiper, kind: 'floor' },
   ],
   racks: [
-    { name: 'KQ-A1', place: room, units: 42, position: 1, massLimitKg: 900 },
-    { name: 'KQ-A2', place: room, units: 42, position: 2, massLimitKg: 900 },
-    { name: 'KQ-A3', place: room, units: 42, position: 3, massLimitKg: 900 },
-    { name: 'KQ-W1', place: `${first}/Operations room`, units: 12, position: 1, massLimitKg: 90 },
+    { name: 'KQ-A1', place: room, position: 1, ...deep },
+    { name: 'KQ-A2', place: room, position: 2, ...deep },
+    { name: 'KQ-A3', place: room, position: 3, ...deep },
+    {
+      name: 'KQ-W1',
+      place: `${first}/Operations room`,
+      units: 12,
+      position: 1,
+      massLimitKg: 90,
+      posts: 2 as const,
+      feeds: [feed('A', 10)],
+    },
+    { name: 'AH-A1', place: ashholm, position: 1, units: 42, massLimitKg: 700, feeds: both },
+    {
+      name: 'AH-W1',
+      place: gateShed,
+      position: 1,
+      units: 9,
+      massLimitKg: 60,
+      posts: 2 as const,
+      feeds: [feed('A', 10)],
+    },
+    { name: 'BR-A1', place: brinsay, position: 1, units: 24, massLimitKg: 400, feeds: [feed('A', 10)] },
+    {
+      name: 'OS-C1',
+      place: slip,
+      position: 1,
+      units: 12,
+      massLimitKg: 80,
+      posts: 2 as const,
+      feeds: [feed('A', 6)],
+    },
+    { name: 'PT-A1', place: petrel, position: 1, units: 18, massLimitKg: 250, feeds: [feed('A', 10)] },
+    { name: 'SP-A1', place: sandpiper, position: 1, units: 18, massLimitKg: 250, feeds: [feed('A', 10)] },
   ],
   devices,
   cables,

@@ -88,7 +88,7 @@ test('T traces the selected cable; disconnecting frees the ports', async ({ page
 });
 
 test('a status that is none is told in words, in the grid', async ({ page }) => {
-  await page.keyboard.press('Alt+2');
+  await page.keyboard.press('Alt+3');
   const cell = page
     .getByRole('row')
     .filter({ hasText: 'kq-srv-1' })

@@ -77,7 +77,7 @@ test('the scope path never promises a rack where the rows are of its room', asyn
   await doLine(page, 'rack KQ-A1');
   const path = page.getByRole('navigation', { name: 'Scope' });
   await expect(path.getByRole('button', { name: 'KQ-A1: open' })).toBeVisible();
-  await page.keyboard.press('Alt+3');
+  await page.keyboard.press('Alt+4');
   await expect(page.getByRole('grid', { name: 'Cables' })).toBeVisible();
   await expect(path.getByRole('button', { name: 'KQ-A1: open' })).toHaveCount(0);
   await expect(path.getByRole('button', { name: 'Data room: open' })).toBeVisible();
@@ -85,7 +85,7 @@ test('the scope path never promises a rack where the rows are of its room', asyn
 
 test('grids are walked by arrows and edited by typing', async ({ page, application }) => {
   await signIn(page, application);
-  await page.keyboard.press('Alt+3');
+  await page.keyboard.press('Alt+4');
   const grid = page.getByRole('grid', { name: 'Cables' });
   await tabTo(page, /^KQ-00001$/);
   await page.keyboard.press('ArrowRight');
@@ -121,11 +121,11 @@ const screens: { name: string; open: (page: Page) => Promise<unknown> }[] = [
       await pick(page, 'norvane 48');
     },
   },
-  { name: 'equipment', open: (page) => page.keyboard.press('Alt+2') },
-  { name: 'cables', open: (page) => page.keyboard.press('Alt+3') },
-  { name: 'sheets', open: (page) => page.keyboard.press('Alt+4') },
+  { name: 'equipment', open: (page) => page.keyboard.press('Alt+3') },
+  { name: 'cables', open: (page) => page.keyboard.press('Alt+4') },
+  { name: 'sheets', open: (page) => page.keyboard.press('Alt+5') },
   { name: 'a sheet', open: (page) => doLine(page, 'Data room · cabling') },
-  { name: 'schedules', open: (page) => page.keyboard.press('Alt+5') },
+  { name: 'schedules', open: (page) => page.keyboard.press('Alt+6') },
   { name: 'history', open: (page) => page.getByRole('button', { name: /^Saved/ }).click() },
 ];
 

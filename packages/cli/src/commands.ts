@@ -1,14 +1,17 @@
 import {
   cablingScene,
   checkNetwork,
+  colourings,
   defaultShow,
   elevationScene,
   findPort,
   findReport,
+  isColourBy,
   newId,
   placePath,
   portTitle,
   reports,
+  shadingOf,
   tableToCsv,
   traceRun,
   type Network,
@@ -27,6 +30,7 @@ interface Values {
   scope?: string;
   sheet?: string;
   rack?: string;
+  colour?: string;
   projection?: string;
   out?: string;
 }
@@ -148,7 +152,19 @@ async function drawing(invocation: Invocation): Promise<string | number> {
         '$.racks',
         `There is no rack “${values.rack ?? ''}” in the file. Name one with --rack.`,
       );
-    return elevationSvg(elevationScene(network, rack), { fonts });
+    const colour = values.colour ?? 'role';
+    if (!isColourBy(colour))
+      return refuse(
+        invocation,
+        '$',
+        `There is no colouring ${colour}. There are ${colourings.join(', ')} and own:FIELD.`,
+      );
+    const today = new Date().toISOString().slice(0, 10);
+    const shading =
+      colour === 'role'
+        ? null
+        : shadingOf(network, network.find('devicesByRack', rack.id), colour, { today });
+    return elevationSvg(elevationScene(network, rack, shading === null ? {} : { shading }), { fonts });
   }
   if (values.projection !== undefined && values.projection !== 'cabling') {
     return refuse(

@@ -25,10 +25,51 @@ const visograph = async (...args: string[]) => {
 const head = { format: 'visograph-exchange', version: 1 };
 
 describe('check', () => {
-  test('the demo has no findings: exit 0', async () => {
-    const result = await visograph('check', demo, '--json');
+  test('a clean file has no findings: exit 0', async () => {
+    const result = await visograph(
+      'check',
+      fileOf('clean.json', { ...head, devices: [{ name: 'a', role: 'SW' }] }),
+      '--json',
+    );
     expect(result.code).toBe(0);
     expect(result.json()).toEqual({ problems: [], findings: [] });
+  });
+
+  test('the demo has its deliberate faults and no others', async () => {
+    const result = await visograph('check', demo, '--json');
+    expect(
+      result
+        .json<{ findings: { rule: string; about: string[] }[] }>()
+        .findings.map((one) => [one.rule, one.about[0]]),
+    ).toEqual([
+      ['cable-one-end', 'cable AH-00016'],
+      ['rack-over-limit', 'rack BR-A1'],
+      ['label-gap', 'cable AH-00017'],
+    ]);
+  });
+
+  test('the capacity of racks, and an elevation coloured by power', async () => {
+    const table = await visograph('report', demo, 'capacity', '--json');
+    const rows = table.json<{ rows: { rack: string; over: string | null }[] }>().rows;
+    expect(rows).toHaveLength(10);
+    expect(rows.find((row) => row.rack === 'BR-A1')?.over).toBe(
+      'Feed A of BR-A1 carries up to 2 870 W, above its usable 1 840 W',
+    );
+    const drawn = await visograph(
+      'draw',
+      demo,
+      '--projection',
+      'elevation',
+      '--rack',
+      'KQ-A1',
+      '--colour',
+      'power',
+    );
+    expect(drawn.code).toBe(0);
+    expect(
+      (await visograph('draw', demo, '--projection', 'elevation', '--rack', 'KQ-A1', '--colour', 'mood'))
+        .code,
+    ).toBe(2);
   });
 
   test('findings: exit 1, with rule, severity, about and message', async () => {
@@ -87,7 +128,7 @@ test('report cables as JSON and CSV, for a scope', async () => {
     rows: object[];
   }>();
   expect(all.columns.map((column) => column.key).slice(0, 3)).toEqual(['label', 'type', 'lengthM']);
-  expect(all.rows).toHaveLength(156);
+  expect(all.rows).toHaveLength(210);
   const part = (
     await visograph(
       'report',

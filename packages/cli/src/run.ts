@@ -6,7 +6,7 @@ const usage = `visograph check FILE                          findings in an exch
 visograph run FILE DEVICE:PORT                trace the physical run from a port
 visograph report FILE REPORT [--scope PATH] [--format csv]
 visograph draw FILE --projection cabling --out FILE.svg [--scope PATH | --sheet NAME]
-visograph draw FILE --projection elevation --rack NAME --out FILE.svg
+visograph draw FILE --projection elevation --rack NAME --out FILE.svg [--colour power]
 
 All take --json. Exit: 0 fine, 1 findings, 2 unusable input.
 `;
@@ -17,6 +17,7 @@ const options = {
   scope: { type: 'string' },
   sheet: { type: 'string' },
   rack: { type: 'string' },
+  colour: { type: 'string' },
   projection: { type: 'string' },
   out: { type: 'string' },
   help: { type: 'boolean' },

@@ -5,3 +5,4 @@ export * from './Plate.tsx';
 export * from './Link.tsx';
 export * from './Diagram.tsx';
 export * from './Elevation.tsx';
+export * from './shade.ts';

@@ -19,6 +19,10 @@ export interface Tokens {
   hatch: string;
   family: Record<RoleFamily, string>;
   tabInk: string;
+  /** Five steps from little to much. */
+  ramp: readonly string[];
+  /** Twelve colours that stay apart for colour-blind readers, assigned in order. */
+  set: readonly string[];
 }
 
 const family: Record<RoleFamily, string> = {
@@ -29,6 +33,22 @@ const family: Record<RoleFamily, string> = {
   passive: '#6F675A',
   outside: '#2F6F80',
 };
+
+const ramp = ['#6F7883', '#5B86A8', '#3E6A9E', '#6B4A93', '#8A2F5E'];
+const set = [
+  '#2F6F80',
+  '#A2521B',
+  '#5A4FA2',
+  '#3F7A3A',
+  '#A23B6B',
+  '#7A6A14',
+  '#31589C',
+  '#8C3B3B',
+  '#2E7D6B',
+  '#7B4A8F',
+  '#5F6A2A',
+  '#6F5A4A',
+];
 
 export const paper: Tokens = {
   ground: '#FBFAF6',
@@ -48,6 +68,8 @@ export const paper: Tokens = {
   hatch: '#E6E0D2',
   family,
   tabInk: '#FFFFFF',
+  ramp,
+  set,
 };
 
 export const night: Tokens = {
@@ -68,6 +90,8 @@ export const night: Tokens = {
   hatch: '#26303F',
   family,
   tabInk: '#FFFFFF',
+  ramp,
+  set,
 };
 
 export const fonts = {

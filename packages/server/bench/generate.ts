@@ -1,6 +1,10 @@
 import {
+  blankDevice,
+  blankPlace,
+  blankRack,
   builtInModels,
   newId,
+  portGroupSchema,
   portsFromModel,
   type Cable,
   type CatalogueModel,
@@ -39,17 +43,12 @@ export function generate(devices: number, cables: number, projectId = newId()): 
     id: newId(),
     name: 'LP-6LC',
     portGroups: [
-      {
+      portGroupSchema.parse({
         pattern: 'F[1-6]',
-        connector: 'LC' as const,
-        speedBps: null,
-        role: 'passThrough' as const,
-        face: 'front' as const,
-        rows: 1,
-        order: 'down' as const,
-        block: 0,
+        connector: 'LC',
+        role: 'passThrough',
         rearPattern: 'R[1-6]',
-      },
+      }),
     ],
   };
   const type = named(models, 'OS2 duplex LC');
@@ -63,7 +62,7 @@ export function generate(devices: number, cables: number, projectId = newId()): 
     port: [],
     cable: [],
   };
-  const site: Place = { id: newId(), name: 'Site', kind: 'site', parentId: null, code: 'BN', notes: null };
+  const site: Place = { ...blankPlace, id: newId(), name: 'Site', kind: 'site', code: 'BN' };
   result.place.push(site);
   const portsOf: Port[][] = [];
   for (let at = 0; at < devices; at++) {
@@ -72,43 +71,40 @@ export function generate(devices: number, cables: number, projectId = newId()): 
       const room =
         at % 2000 === 0
           ? {
+              ...blankPlace,
               id: newId(),
               name: `Room ${at / 2000 + 1}`,
               kind: 'room' as const,
               parentId: site.id,
-              code: null,
-              notes: null,
             }
           : result.place.at(-1);
       if (room === undefined) throw new Error('room');
       if (at % 2000 === 0) result.place.push(room);
       result.rack.push({
+        ...blankRack,
         id: newId(),
         name: `R-${at / 20 + 1}`,
         placeId: room.id,
-        units: 42,
-        numbering: 'up',
         position: at / 20,
-        massLimitKg: null,
-        notes: null,
+        massLimitKg: 900,
+        feeds: [
+          { name: 'A', volts: 230, amps: 32, phases: 1, derating: 0.8 },
+          { name: 'B', volts: 230, amps: 32, phases: 1, derating: 0.8 },
+        ],
       });
     }
     const isPanel = slot % 2 === 1;
     const model = isPanel ? panel : access;
     const device: Device = {
+      ...blankDevice,
       id: newId(),
       name: `bn-${isPanel ? 'pp' : 'acc'}-${at}`,
       role: isPanel ? 'PP' : 'SW',
-      status: 'active',
       modelId: model.id,
-      placeId: null,
       rackId: result.rack.at(-1)?.id ?? null,
       unit: slot * 2 + 1,
-      units: 1,
-      face: 'front',
       fullDepth: model.fullDepth,
       serial: `BN${at}`,
-      notes: null,
     };
     result.device.push(device);
     const ports = portsFromModel(model, device.id);

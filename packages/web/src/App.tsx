@@ -6,6 +6,7 @@ import { Projects } from './signin/Projects.tsx';
 import { SignIn } from './signin/SignIn.tsx';
 import { PlacesSection } from './places/PlacesSection.tsx';
 
+const CatalogueSection = lazy(() => import('./catalogue/CatalogueSection.tsx'));
 const EquipmentSection = lazy(() => import('./equipment/EquipmentSection.tsx'));
 const CablesSection = lazy(() => import('./cables/CablesSection.tsx'));
 const SheetsSection = lazy(() => import('./sheets/SheetsSection.tsx'));
@@ -37,6 +38,7 @@ export function App(): ReactNode {
           <Route path="/p/:project" element={<ProjectPage />}>
             <Route index element={<Navigate to="places" replace />} />
             <Route path="places" element={<PlacesSection />} />
+            <Route path="catalogue" element={<CatalogueSection />} />
             <Route path="equipment" element={<EquipmentSection />} />
             <Route path="cables" element={<CablesSection />} />
             <Route path="sheets/:sheet?" element={<SheetsSection />} />

@@ -42,7 +42,12 @@ describe('what fits', () => {
     expect(cableOffers(network, a, b, 2)[0]?.type.name).toBe('twinax 10G');
     expect(cableOffers(network, a, b, 2)[0]?.lengthM).toBe(2);
     const far = cableOffers(network, a, b, 12);
-    expect(far.map((offer) => offer.type.name)).toEqual(['OM4 duplex LC', 'OS2 duplex LC']);
+    expect(far.map((offer) => offer.type.name)).toEqual([
+      'OM4 duplex LC',
+      'OS2 duplex LC',
+      'OM5 duplex LC',
+      'OM3 duplex LC',
+    ]);
     expect(far[0]).toMatchObject({ lengthM: 15 });
   });
 
@@ -52,7 +57,7 @@ describe('what fits', () => {
     expect(cableOffers(network, a, b, 101)).toEqual([]);
     const tenGig = { ...a, speedBps: 1e10 };
     expect(cableOffers(network, tenGig, { ...b, speedBps: 1e10 }, 5).map((offer) => offer.type.name)).toEqual(
-      ['Cat 6A RJ45'],
+      ['Cat 6A RJ45', 'Cat 7 RJ45'],
     );
   });
 

@@ -19,14 +19,33 @@ const copperSpeedBps: Partial<Record<NonNullable<CatalogueModel['medium']>, numb
   'Cat 5e': 1e9,
   'Cat 6': 1e9,
   'Cat 6A': 1e10,
+  'Cat 7': 1e10,
 };
 const copperReachM = 100;
+
+/** Media in the order in which they are offered where several would do. */
+const preference: readonly CatalogueModel['medium'][] = [
+  'twinax',
+  'Cat 6',
+  'Cat 6A',
+  'Cat 5e',
+  'Cat 7',
+  'active twinax',
+  'active optical',
+  'OM4',
+  'OS2',
+  'OM5',
+  'OM3',
+];
+/** Media that end in plugs of their own and need no optic in the cage. */
+const withoutOptic: readonly CatalogueModel['medium'][] = ['twinax', 'active twinax', 'active optical'];
 
 /** Whether a cable's plug goes into the port: directly, or for fibre in a cage through an optic. */
 export function plugFits(plug: Connector, port: Connector | null): boolean {
   if (port === null || plug === port) return true;
   if (cageTakes[port]?.includes(plug) === true) return true;
-  return connectors[port].family === 'cage' && (plug === 'LC' || plug === 'MPO');
+  if (plug === 'MPO') return port === 'QSFP28' || port === 'QSFP+';
+  return connectors[port].family === 'cage' && plug === 'LC';
 }
 
 /** Whether a cable type joins the two ports, in either direction. */
@@ -40,7 +59,7 @@ export function typeFits(type: Pick<CatalogueModel, 'ends'>, a: PortShape, b: Po
 }
 
 export const cableTypes = (network: Network): CatalogueModel[] =>
-  [...network.all('model')].filter((model) => model.form === 'cable');
+  [...network.all('model')].filter((model) => model.form === 'cable' && !model.retired);
 
 /** Why two ports cannot be joined, or null when they can. Does not look at whether they are free. */
 export function mismatch(types: readonly CatalogueModel[], a: PortShape, b: PortShape): string | null {
@@ -97,13 +116,14 @@ export function cableOffers(network: Network, a: Port, b: Port, neededM: number 
     if (neededM !== null && stock === undefined && type.stockLengthsM.length > 0) continue;
     const optic =
       [a, b].some((port) => port.connector !== null && connectors[port.connector].family === 'cage') &&
-      type.medium !== 'twinax';
+      !withoutOptic.includes(type.medium);
     const reason = optic
       ? 'needs an optic in each cage'
       : copper !== undefined && Number.isFinite(speed)
         ? `carries ${gigabits(speed)} up to ${copperReachM} m`
         : 'plugs into both ports';
-    const rank = (type.medium === 'OS2' ? 1 : 0) + (optic ? 10 : 0) + (copper ?? 0) / 1e11;
+    const place = preference.indexOf(type.medium);
+    const rank = (optic ? 100 : 0) + (place < 0 ? preference.length : place);
     offers.push({ type, lengthM: neededM === null ? null : (stock ?? neededM), reason, rank });
   }
   return offers

@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { connect } from '../commands/cables.ts';
-import { addDevice, deleteDevice, moveDevice } from '../commands/devices.ts';
+import { addDevice, deleteDevice } from '../commands/devices.ts';
+import { moveDevice } from '../commands/racking.ts';
 import { editRow } from '../commands/edit.ts';
 import { writeExchange } from '../exchange/write.ts';
 import { newId } from '../model/ids.ts';

@@ -2,9 +2,10 @@ import type { Network } from '../model/network.ts';
 import type { Finding, Rule } from './finding.ts';
 import { labelGaps } from './rules/labelGaps.ts';
 import { openCables } from './rules/openCables.ts';
+import { rackLimits } from './rules/rackLimits.ts';
 
 /** Every rule there is; a new one is one file and one line here. */
-export const rules: readonly Rule[] = [openCables, labelGaps];
+export const rules: readonly Rule[] = [openCables, labelGaps, rackLimits];
 
 /** All findings of all rules, the bad ones first. */
 export function checkNetwork(network: Network): Finding[] {

@@ -1,5 +1,5 @@
-import { create, remove, update, type Change, type ChangeSet } from '../change/change.ts';
-import type { Device } from '../model/kinds/device.ts';
+import { create, remove, type Change, type ChangeSet } from '../change/change.ts';
+import { blankDevice, type Device } from '../model/kinds/device.ts';
 import { newId } from '../model/ids.ts';
 import { modelTitle } from '../model/kinds.ts';
 import type { Network } from '../model/network.ts';
@@ -14,6 +14,7 @@ export interface NewDevice {
   placeId: string | null;
   unit: number | null;
   face?: 'front' | 'rear';
+  side?: Device['side'];
 }
 
 /** A device of a catalogue model with the ports its model brings. Null when the model is not there. */
@@ -21,10 +22,10 @@ export function addDevice(network: Network, wish: NewDevice): (ChangeSet & { dev
   const model = network.get('model', wish.modelId);
   if (model === null || model.role === null) return null;
   const device: Device = {
+    ...blankDevice,
     id: newId(),
     name: wish.name.trim(),
     role: model.role,
-    status: 'active',
     modelId: model.id,
     placeId: wish.rackId === null ? wish.placeId : null,
     rackId: wish.rackId,
@@ -32,8 +33,7 @@ export function addDevice(network: Network, wish: NewDevice): (ChangeSet & { dev
     units: model.units,
     face: wish.face ?? 'front',
     fullDepth: model.fullDepth,
-    serial: null,
-    notes: null,
+    side: wish.side ?? (model.halfWidth ? 'left' : 'full'),
   };
   const ports = portsFromModel(model, device.id);
   const place = wish.rackId === null ? placePath(network, wish.placeId) : whereIs(network, device);
@@ -41,21 +41,6 @@ export function addDevice(network: Network, wish: NewDevice): (ChangeSet & { dev
     deviceId: device.id,
     changes: [create('device', device), ...ports.map((port) => create('port', port))],
     sentence: `Added ${device.name} (${modelTitle(model)})${place === '' ? '' : ` at ${place}`}`,
-  };
-}
-
-/** Puts a device at another unit, rack or face. */
-export function moveDevice(
-  network: Network,
-  device: Device,
-  to: { rackId: string | null; unit: number | null; face?: 'front' | 'rear'; placeId?: string | null },
-): ChangeSet {
-  const place = to.rackId === null ? (to.placeId ?? device.placeId) : null;
-  const after = { rackId: to.rackId, unit: to.unit, face: to.face ?? device.face, placeId: place };
-  const change = update('device', device, after);
-  return {
-    changes: change === null ? [] : [change],
-    sentence: `Moved ${device.name} from ${whereIs(network, device)} to ${whereIs(network, { ...device, ...after })}`,
   };
 }
 
@@ -78,6 +63,7 @@ export function deleteDevice(network: Network, device: Device): Removal {
   const changes: Change[] = [...cables.values()].map((cable) => remove('cable', cable));
   for (const item of network.find('sheetItemsByDevice', device.id)) changes.push(remove('sheetItem', item));
   for (const port of ports) changes.push(remove('port', port));
+  for (const module of network.find('modulesByDevice', device.id)) changes.push(remove('module', module));
   changes.push(remove('device', device));
   const alsoGone = `${counted(ports.length, 'port')} and ${counted(cables.size, 'cable')}`;
   return { changes, alsoGone, sentence: `Deleted ${device.name} with ${alsoGone}` };

@@ -1,7 +1,7 @@
 import { create, remove, type ChangeSet } from '../change/change.ts';
 import { newId } from '../model/ids.ts';
-import type { Place } from '../model/kinds/place.ts';
-import type { Rack } from '../model/kinds/rack.ts';
+import { blankPlace, type Place } from '../model/kinds/place.ts';
+import { blankRack, type Rack } from '../model/kinds/rack.ts';
 import type { Network } from '../model/network.ts';
 import { placePath } from '../model/places.ts';
 
@@ -9,7 +9,7 @@ export function addPlace(
   network: Network,
   wish: Pick<Place, 'name' | 'kind' | 'parentId' | 'code'>,
 ): ChangeSet & { placeId: string } {
-  const place: Place = { id: newId(), notes: null, ...wish, name: wish.name.trim() };
+  const place: Place = { ...blankPlace, id: newId(), ...wish, name: wish.name.trim() };
   const inside = placePath(network, wish.parentId);
   return {
     placeId: place.id,
@@ -24,14 +24,12 @@ export function addRack(
 ): ChangeSet & { rackId: string } {
   const neighbours = network.find('racksByPlace', wish.placeId);
   const rack: Rack = {
+    ...blankRack,
     id: newId(),
     name: wish.name.trim(),
     placeId: wish.placeId,
     units: wish.units,
-    numbering: 'up',
     position: Math.max(0, ...neighbours.map((other) => other.position)) + 1,
-    massLimitKg: null,
-    notes: null,
   };
   return {
     rackId: rack.id,

@@ -250,8 +250,10 @@ describe('elevation', () => {
     const [front, rear] = scene.faces;
     expect(front?.units[0]).toEqual({ unit: 42, y: 0, free: false });
     expect(front?.plates.find((plate) => plate.name === 'kq-core-1')?.box.y).toBe((42 - 38) * unitHeight);
-    expect(rear?.plates.map((plate) => [plate.name, plate.back])).toEqual([['kq-core-1', true]]);
-    expect(scene.side.map((device) => device.name)).toEqual(['KQ-A1-PDA']);
+    expect(rear?.plates.map((plate) => [plate.name, plate.form, plate.back])).toEqual([
+      ['kq-core-1', 'device', true],
+      ['KQ-A1-PDA', 'side', false],
+    ]);
     expect(front?.units.filter((unit) => unit.free)).toHaveLength(40);
   });
 

@@ -1,11 +1,13 @@
 import { z } from 'zod';
 import { connectorNames } from '../model/connectors.ts';
 import { cableStatuses } from '../model/kinds/cable.ts';
-import { media, portGroupSchema, portRoles } from '../model/kinds/catalogueModel.ts';
-import { deviceStatuses } from '../model/kinds/device.ts';
-import { placeKinds } from '../model/kinds/place.ts';
+import { modelSchema } from '../model/kinds/catalogueModel.ts';
+import { deviceSchema } from '../model/kinds/device.ts';
+import { kitSchema } from '../model/kinds/kit.ts';
+import { placeSchema } from '../model/kinds/place.ts';
+import { portRoles } from '../model/kinds/portGroup.ts';
+import { rackSchema } from '../model/kinds/rack.ts';
 import { facets, projections } from '../model/kinds/sheet.ts';
-import { roleCodes } from '../model/roles.ts';
 
 export const formatName = 'visograph-exchange';
 export const formatVersion = 1;
@@ -14,41 +16,26 @@ const name = z.string().min(1);
 const text = z.string().nullable().optional();
 const amount = z.number().min(0).nullable().optional();
 
-export const placeEntry = z.strictObject({
+/** The fields of a kind that stand in a file as they are: all may be left out. */
+function fieldsOf<S extends z.ZodRawShape, D extends keyof S>(shape: S, without: readonly D[]) {
+  const kept = Object.fromEntries(
+    Object.entries(shape).filter(([key]) => !without.includes(key as D)),
+  ) as Omit<S, D>;
+  return z.strictObject(kept).partial();
+}
+
+export const placeEntry = fieldsOf(placeSchema.shape, ['id', 'name', 'parentId']).extend({
   path: name.describe(
     'Names from the outermost place in, separated by slashes; places not listed on the way are made',
   ),
-  kind: z.enum(placeKinds).optional(),
-  code: text.describe('Site code: starts device names and cable labels'),
-  notes: text,
 });
 
-export const rackEntry = z.strictObject({
+export const rackEntry = fieldsOf(rackSchema.shape, ['id', 'placeId']).extend({
   name,
   place: name.describe('Path of the place it stands in'),
-  units: z.int().optional(),
-  numbering: z.enum(['up', 'down']).optional(),
-  position: z.int().optional(),
-  massLimitKg: amount,
-  notes: text,
 });
 
-export const modelEntry = z.strictObject({
-  form: z.enum(['device', 'cable']).optional(),
-  maker: text,
-  name,
-  role: z.enum(roleCodes).nullable().optional(),
-  units: z.int().optional(),
-  fullDepth: z.boolean().optional(),
-  massKg: amount,
-  maxPowerW: amount,
-  portGroups: z.array(portGroupSchema).optional(),
-  medium: z.enum(media).nullable().optional(),
-  ends: z.array(z.enum(connectorNames)).length(2).nullable().optional(),
-  jacket: text,
-  stockLengthsM: z.array(z.number().positive()).optional(),
-  notes: text,
-});
+export const modelEntry = fieldsOf(modelSchema.shape, ['id']).extend({ name });
 
 export const portEntry = z.strictObject({
   name,
@@ -60,23 +47,23 @@ export const portEntry = z.strictObject({
   notes: text,
 });
 
-export const deviceEntry = z.strictObject({
-  name,
-  role: z.enum(roleCodes).optional().describe('Taken from the model where left out'),
-  status: z.enum(deviceStatuses).optional(),
-  model: text.describe('Maker and name, or the name of a generic model'),
-  rack: text,
-  unit: z.int().nullable().optional(),
-  units: z.int().optional(),
-  face: z.enum(['front', 'rear']).optional(),
-  fullDepth: z.boolean().optional(),
-  place: text.describe('Path of the place, for a device that is not in a rack'),
+export const moduleEntry = z.strictObject({
+  slot: name.describe('Name of a slot of the model'),
+  model: name.describe('Maker and name of a module'),
   serial: text,
   notes: text,
+});
+
+export const deviceEntry = fieldsOf(deviceSchema.shape, ['id', 'modelId', 'placeId', 'rackId']).extend({
+  name,
+  model: text.describe('Maker and name, or the name of a generic model'),
+  rack: text,
+  place: text.describe('Path of the place, for a device that is not in a rack'),
+  modules: z.array(moduleEntry).optional().describe('What sits in its slots'),
   ports: z
     .array(portEntry)
     .optional()
-    .describe("Ports beside, or different from, those of the device's model"),
+    .describe("Ports beside, or different from, those of the device's model and modules"),
   onlyListedPorts: z
     .boolean()
     .optional()
@@ -101,6 +88,8 @@ export const sheetEntry = z.strictObject({
   positions: z.array(z.strictObject({ device: name, x: z.number(), y: z.number() })).optional(),
 });
 
+export const kitEntry = fieldsOf(kitSchema.shape, ['id']).extend({ name });
+
 /** The whole file. Everything but the first two fields may be left out. */
 export const exchangeSchema = z.strictObject({
   format: z.literal(formatName),
@@ -112,6 +101,7 @@ export const exchangeSchema = z.strictObject({
   devices: z.array(deviceEntry).optional(),
   cables: z.array(cableEntry).optional(),
   sheets: z.array(sheetEntry).optional(),
+  kits: z.array(kitEntry).optional(),
 });
 
 export type ExchangeFile = z.infer<typeof exchangeSchema>;

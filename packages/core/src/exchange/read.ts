@@ -1,9 +1,11 @@
 import type { Change } from '../change/change.ts';
 import { builtInModels } from '../model/catalogue/index.ts';
-import type { CatalogueModel } from '../model/kinds/catalogueModel.ts';
-import type { Device } from '../model/kinds/device.ts';
-import type { Place } from '../model/kinds/place.ts';
+import { blankModel, type CatalogueModel } from '../model/kinds/catalogueModel.ts';
+import { blankDevice, type Device } from '../model/kinds/device.ts';
+import { blankPlace, type Place } from '../model/kinds/place.ts';
+import { blankRack } from '../model/kinds/rack.ts';
 import { facets } from '../model/kinds/sheet.ts';
+import type { Module } from '../model/kinds/module.ts';
 import { newId } from '../model/ids.ts';
 import { modelTitle } from '../model/kinds.ts';
 import type { Network } from '../model/network.ts';
@@ -75,13 +77,19 @@ function checkShape(
   return { ok: false, problems };
 }
 
+/** What an entry says itself: the fields it gives, without those that are names of other things. */
+function given<T extends object, D extends keyof T>(entry: T, without: readonly D[]): Partial<Omit<T, D>> {
+  return Object.fromEntries(
+    Object.entries(entry).filter(([key, value]) => value !== undefined && !without.includes(key as D)),
+  ) as Partial<Omit<T, D>>;
+}
+
 /** The place of a path, made with all that is missing around it; null when a name in it is empty. */
 function ensurePlace(
   staging: Staging,
   path: string,
   at: string,
-  entry: { kind?: Place['kind']; code?: string | null; notes?: string | null } = {},
-  listed = false,
+  entry: Partial<Omit<Place, 'id' | 'name' | 'parentId'>> | null = null,
 ): string | null {
   const names = path.split('/');
   if (names.some((name) => name.trim() === '' || name.trim() !== name)) {
@@ -96,42 +104,35 @@ function ensurePlace(
     const found: Place | undefined = staging.network
       .find('placesByParent', parentId ?? 'root')
       .find((place) => place.name.toLowerCase() === name.toLowerCase());
-    const last = depth === names.length - 1 && listed;
-    if (found === undefined || last) {
-      const row: Place = {
-        id: found?.id ?? newId(),
-        name: found?.name ?? name,
-        kind: (last ? entry.kind : undefined) ?? found?.kind ?? kindByDepth[depth] ?? 'room',
-        parentId,
-        code: (last ? entry.code : undefined) ?? found?.code ?? null,
-        notes: (last ? entry.notes : undefined) ?? found?.notes ?? null,
-      };
-      staging.put('place', row, at);
-      parentId = row.id;
-    } else parentId = found.id;
+    const said = depth === names.length - 1 ? entry : null;
+    if (found !== undefined && said === null) {
+      parentId = found.id;
+      continue;
+    }
+    const row: Place = {
+      ...blankPlace,
+      name,
+      kind: kindByDepth[depth] ?? 'room',
+      ...found,
+      ...said,
+      id: found?.id ?? newId(),
+      parentId,
+    };
+    staging.put('place', row, at);
+    parentId = row.id;
   }
   return parentId;
 }
 
-function modelFromEntry(entry: ModelEntry, existing: CatalogueModel | null): CatalogueModel {
-  return {
-    id: existing?.id ?? newId(),
-    form: entry.form ?? existing?.form ?? 'device',
-    maker: entry.maker ?? null,
-    name: entry.name,
-    role: entry.role ?? existing?.role ?? null,
-    units: entry.units ?? existing?.units ?? (entry.form === 'cable' ? 0 : 1),
-    fullDepth: entry.fullDepth ?? existing?.fullDepth ?? true,
-    massKg: entry.massKg ?? existing?.massKg ?? null,
-    maxPowerW: entry.maxPowerW ?? existing?.maxPowerW ?? null,
-    portGroups: entry.portGroups ?? existing?.portGroups ?? [],
-    medium: entry.medium ?? existing?.medium ?? null,
-    ends: entry.ends ?? existing?.ends ?? null,
-    jacket: entry.jacket ?? existing?.jacket ?? null,
-    stockLengthsM: entry.stockLengthsM ?? existing?.stockLengthsM ?? [],
-    notes: entry.notes ?? existing?.notes ?? null,
-  };
-}
+const modelFromEntry = (entry: ModelEntry, existing: CatalogueModel | null): CatalogueModel => ({
+  ...blankModel,
+  units: entry.form === undefined || entry.form === 'device' ? 1 : 0,
+  ...existing,
+  ...given(entry, []),
+  maker: entry.maker ?? null,
+  name: entry.name,
+  id: existing?.id ?? newId(),
+});
 
 /** A model by title: in the file or the network, otherwise from the built-in catalogue, which is then taken over. */
 function findModel(
@@ -151,9 +152,40 @@ function findModel(
     staging.put('model', row, at);
     return row;
   }
-  const what = form === 'cable' ? 'cable type' : 'hardware model';
+  const what = {
+    cable: 'cable type',
+    device: 'hardware model',
+    module: 'module',
+    transceiver: 'transceiver',
+  }[form];
   staging.problem(at, `There is no ${what} “${title}”. Add it under models, or correct the name.`);
   return null;
+}
+
+/** The modules of a device after the file: those it had, replaced slot by slot by those listed. */
+function readModules(staging: Staging, device: Device, entry: DeviceEntry, at: string): Module[] {
+  const modules = new Map(
+    staging.network.find('modulesByDevice', device.id).map((one) => [one.slot.toLowerCase(), one]),
+  );
+  (entry.modules ?? []).forEach((listed, index) => {
+    const path = `${at}.modules[${index}]`;
+    const model = findModel(staging, listed.model, 'module', `${path}.model`);
+    if (model === null) return;
+    const existing = modules.get(listed.slot.toLowerCase());
+    const row: Module = {
+      serial: null,
+      notes: null,
+      ...existing,
+      ...given(listed, ['model']),
+      slot: listed.slot,
+      id: existing?.id ?? newId(),
+      deviceId: device.id,
+      modelId: model.id,
+    };
+    staging.put('module', row, path);
+    modules.set(listed.slot.toLowerCase(), row);
+  });
+  return [...modules.values()];
 }
 
 function readDevice(staging: Staging, entry: DeviceEntry, at: string): void {
@@ -174,10 +206,15 @@ function readDevice(staging: Staging, entry: DeviceEntry, at: string): void {
     staging.problem(`${at}.role`, `${entry.name} has neither a role nor a model. Give one of them.`);
   const rackGiven = entry.rack === undefined ? (existing?.rackId ?? null) : (rack?.id ?? null);
   const row: Device = {
-    id: existing?.id ?? newId(),
+    ...blankDevice,
+    ...(model === null
+      ? {}
+      : { units: model.units, fullDepth: model.fullDepth, side: model.halfWidth ? 'left' : 'full' }),
+    ...existing,
+    ...given(entry, ['model', 'rack', 'place', 'modules', 'ports', 'onlyListedPorts']),
     name: entry.name,
+    id: existing?.id ?? newId(),
     role: role ?? 'XX',
-    status: entry.status ?? existing?.status ?? 'active',
     modelId: model?.id ?? null,
     rackId: rackGiven,
     placeId:
@@ -188,22 +225,17 @@ function readDevice(staging: Staging, entry: DeviceEntry, at: string): void {
           : entry.place === null
             ? null
             : (existing?.placeId ?? null),
-    unit: entry.unit === undefined ? (existing?.unit ?? null) : entry.unit,
-    units: entry.units ?? existing?.units ?? model?.units ?? 1,
-    face: entry.face ?? existing?.face ?? 'front',
-    fullDepth: entry.fullDepth ?? existing?.fullDepth ?? model?.fullDepth ?? true,
-    serial: entry.serial === undefined ? (existing?.serial ?? null) : entry.serial,
-    notes: entry.notes === undefined ? (existing?.notes ?? null) : entry.notes,
   };
   staging.put('device', row, at);
-  mergePorts(staging, row, model, entry, existing === null, at);
+  const modules = readModules(staging, row, entry, at);
+  mergePorts(staging, { device: row, model, modules }, entry, existing === null, at);
 }
 
 function readPhysical(staging: Staging, file: ExchangeFile): void {
   const depth = (path: string): number => path.split('/').length;
   const places = (file.places ?? []).map((entry, index) => ({ entry, at: `$.places[${index}]` }));
   for (const { entry, at } of places.sort((a, b) => depth(a.entry.path) - depth(b.entry.path))) {
-    ensurePlace(staging, entry.path, at, entry, true);
+    ensurePlace(staging, entry.path, at, given(entry, ['path']));
   }
   (file.racks ?? []).forEach((entry, index) => {
     const at = `$.racks[${index}]`;
@@ -213,14 +245,13 @@ function readPhysical(staging: Staging, file: ExchangeFile): void {
     staging.put(
       'rack',
       {
-        id: existing?.id ?? newId(),
+        ...blankRack,
+        position: index + 1,
+        ...existing,
+        ...given(entry, ['place']),
         name: entry.name,
+        id: existing?.id ?? newId(),
         placeId: inside,
-        units: entry.units ?? existing?.units ?? 42,
-        numbering: entry.numbering ?? existing?.numbering ?? 'up',
-        position: entry.position ?? existing?.position ?? index + 1,
-        massLimitKg: entry.massLimitKg === undefined ? (existing?.massLimitKg ?? null) : entry.massLimitKg,
-        notes: entry.notes === undefined ? (existing?.notes ?? null) : entry.notes,
       },
       at,
     );
@@ -345,6 +376,23 @@ export function readExchange(network: Network, data: unknown): ReadResult {
   (file.devices ?? []).forEach((entry, index) => readDevice(staging, entry, `$.devices[${index}]`));
   readCables(staging, file);
   readSheets(staging, file);
+  (file.kits ?? []).forEach((entry, index) => {
+    const existing = [...staging.network.all('kit')].find(
+      (kit) => kit.name.toLowerCase() === entry.name.toLowerCase(),
+    );
+    staging.put(
+      'kit',
+      {
+        notes: null,
+        contents: { racks: [], devices: [], cables: [] },
+        ...existing,
+        ...given(entry, []),
+        name: entry.name,
+        id: existing?.id ?? newId(),
+      },
+      `$.kits[${index}]`,
+    );
+  });
   const result = staging.finish();
   if (!result.ok) return result;
   const devices = result.changes.filter((change) => change.kind === 'device').length;

@@ -1,29 +1,46 @@
-import { portsFromModel } from '../racks/modelPorts.ts';
+import { portsFromModel, portsFromModule } from '../racks/modelPorts.ts';
 import type { CatalogueModel } from '../model/kinds/catalogueModel.ts';
 import type { Device } from '../model/kinds/device.ts';
+import type { Module } from '../model/kinds/module.ts';
 import type { Port } from '../model/kinds/port.ts';
 import { newId } from '../model/ids.ts';
 import type { DeviceEntry, PortEntry } from './format.ts';
 import type { Staging } from './staging.ts';
+
+function modulePorts(
+  staging: Staging,
+  { model, modules }: { model: CatalogueModel | null; modules: readonly Module[] },
+): Port[] {
+  if (model === null) return [];
+  return modules.flatMap((module) => {
+    const of = staging.network.get('model', module.modelId);
+    return of === null ? [] : portsFromModule(model, of, module);
+  });
+}
 
 /**
  * The ports of a device in a file: those of its model, or those it had, changed and added to by those listed.
  */
 export function mergePorts(
   staging: Staging,
-  device: Device,
-  model: CatalogueModel | null,
+  build: { device: Device; model: CatalogueModel | null; modules: readonly Module[] },
   entry: DeviceEntry,
   isNew: boolean,
   at: string,
 ): void {
+  const { device, model } = build;
   const existing = isNew ? [] : staging.network.find('portsByDevice', device.id);
   const rows = new Map<string, { port: Port; listed: PortEntry | null; path: string }>();
   const base = !isNew
-    ? existing
+    ? [...existing]
     : model === null || entry.onlyListedPorts === true
       ? []
       : portsFromModel(model, device.id);
+  const brought = modulePorts(staging, build);
+  const known = new Set(base.map((port) => port.name.toLowerCase()));
+  if (entry.onlyListedPorts !== true)
+    base.push(...brought.filter((port) => !known.has(port.name.toLowerCase())));
+  const moduleOf = new Map(brought.map((port) => [port.name.toLowerCase(), port.moduleId]));
   for (const port of base) rows.set(port.name.toLowerCase(), { port: { ...port }, listed: null, path: at });
   (entry.ports ?? []).forEach((listed, index) => {
     const path = `${at}.ports[${index}]`;
@@ -45,6 +62,7 @@ export function mergePorts(
       role: 'network',
       face: 'front',
       ordinal: rows.size,
+      moduleId: moduleOf.get(key) ?? null,
       passThroughId: null,
       notes: null,
     };

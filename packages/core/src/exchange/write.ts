@@ -1,7 +1,8 @@
 import { sameValue } from '../change/change.ts';
-import { portsFromModel } from '../racks/modelPorts.ts';
-import type { CatalogueModel } from '../model/kinds/catalogueModel.ts';
-import type { Device } from '../model/kinds/device.ts';
+import { expectedPorts } from '../racks/modelPorts.ts';
+import { blankModel, type CatalogueModel } from '../model/kinds/catalogueModel.ts';
+import { blankDevice, type Device } from '../model/kinds/device.ts';
+import { blankRack } from '../model/kinds/rack.ts';
 import type { Port } from '../model/kinds/port.ts';
 import { modelTitle } from '../model/kinds.ts';
 import type { Network } from '../model/network.ts';
@@ -32,13 +33,7 @@ function modelEntry(model: CatalogueModel): ModelEntry {
   );
   return sparse<ModelEntry>(
     { ...entry, portGroups: groups },
-    {
-      form: 'device',
-      units: model.form === 'cable' ? 0 : 1,
-      fullDepth: true,
-      portGroups: [],
-      stockLengthsM: [],
-    },
+    { ...blankModel, units: model.form === 'device' ? 1 : 0 },
   );
 }
 
@@ -61,8 +56,7 @@ function portEntry(network: Network, port: Port): PortEntry {
 /** Ports as the file needs to state them: none when the model says it all, otherwise all of them. */
 function portEntries(network: Network, device: Device): Pick<DeviceEntry, 'ports' | 'onlyListedPorts'> {
   const ports = portsOf(network, device.id);
-  const model = network.get('model', device.modelId);
-  const expected = model === null ? [] : portsFromModel(model, device.id);
+  const expected = expectedPorts(network, device);
   const plain = (port: Port, partner: string | null): unknown[] => [
     port.name,
     port.connector,
@@ -91,26 +85,33 @@ function portEntries(network: Network, device: Device): Pick<DeviceEntry, 'ports
 
 function deviceEntry(network: Network, device: Device): DeviceEntry {
   const model = network.get('model', device.modelId);
+  const { id: _id, modelId: _model, rackId: _rack, placeId: _place, ...own } = device;
+  const modules = network
+    .find('modulesByDevice', device.id)
+    .sort((a, b) => compareNames(a.slot, b.slot))
+    .map((module) => {
+      const of = network.get('model', module.modelId);
+      return sparse({
+        slot: module.slot,
+        model: of === null ? '' : modelTitle(of),
+        serial: module.serial,
+        notes: module.notes,
+      });
+    });
   const entry: DeviceEntry = {
-    name: device.name,
-    role: device.role,
-    status: device.status,
+    ...own,
     model: model === null ? null : modelTitle(model),
     rack: network.get('rack', device.rackId)?.name ?? null,
-    unit: device.unit,
-    units: device.units,
-    face: device.face,
-    fullDepth: device.fullDepth,
     place: device.rackId === null ? placePath(network, device.placeId) || null : null,
-    serial: device.serial,
-    notes: device.notes,
+    modules,
     ...portEntries(network, device),
   };
-  return sparse(entry, {
-    status: 'active',
-    face: 'front',
+  return sparse<DeviceEntry>(entry, {
+    ...blankDevice,
     units: model?.units ?? 1,
     fullDepth: model?.fullDepth ?? true,
+    side: model?.halfWidth === true ? 'left' : 'full',
+    modules: [],
   });
 }
 
@@ -126,29 +127,18 @@ export function writeExchange(network: Network): ExchangeFile {
     version: formatVersion,
     ...(project === undefined ? {} : { project: { name: project.name, labelDigits: project.labelDigits } }),
     places: [...network.all('place')]
-      .map((place) =>
-        sparse({
-          path: placePath(network, place.id),
-          kind: place.kind,
-          code: place.code,
-          notes: place.notes,
-        }),
+      .map(({ id, name: _name, parentId: _parent, ...place }) =>
+        sparse({ path: placePath(network, id), ...place }),
       )
       .sort((a, b) => compareNames(a.path, b.path)),
-    racks: [...network.all('rack')].sort(byName).map((rack) =>
-      sparse(
-        {
-          name: rack.name,
-          place: placePath(network, rack.placeId),
-          units: rack.units,
-          numbering: rack.numbering,
-          position: rack.position,
-          massLimitKg: rack.massLimitKg,
-          notes: rack.notes,
-        },
-        { numbering: 'up' },
+    racks: [...network.all('rack')]
+      .sort(byName)
+      .map(({ id: _id, placeId, ...rack }) =>
+        sparse(
+          { ...rack, place: placePath(network, placeId) },
+          { ...blankRack, units: undefined, position: undefined },
+        ),
       ),
-    ),
     models: [...network.all('model')]
       .sort((a, b) => compareNames(modelTitle(a), modelTitle(b)))
       .map(modelEntry),
@@ -180,5 +170,10 @@ export function writeExchange(network: Network): ExchangeFile {
         .map((item) => ({ device: nameOf(item.deviceId), x: item.x, y: item.y }))
         .sort((a, b) => compareNames(a.device, b.device)),
     })),
+    ...(network.count('kit') === 0
+      ? {}
+      : {
+          kits: [...network.all('kit')].sort(byName).map(({ id: _id, ...kit }) => sparse(kit)),
+        }),
   };
 }

@@ -13,6 +13,10 @@ export const connectors = {
   C14: { label: 'C14 inlet', family: 'power' },
   C19: { label: 'C19 outlet', family: 'power' },
   C20: { label: 'C20 inlet', family: 'power' },
+  'IEC 309-16': { label: 'IEC 60309 16 A', family: 'power' },
+  'IEC 309-32': { label: 'IEC 60309 32 A', family: 'power' },
+  DC: { label: 'DC terminals', family: 'power' },
+  USB: { label: 'USB', family: 'serial' },
   serial: { label: 'serial (D-sub 9)', family: 'serial' },
   coax: { label: 'coax', family: 'coax' },
 } as const;
@@ -22,3 +26,13 @@ export type ConnectorFamily = (typeof connectors)[Connector]['family'];
 
 const isConnector = (name: string): name is Connector => name in connectors;
 export const connectorNames: readonly Connector[] = Object.keys(connectors).filter(isConnector);
+
+/** Continuous current a power connector is made for, in amperes (IEC 60320-1, IEC 60309-2). */
+export const ratedAmps: Partial<Record<Connector, number>> = {
+  C13: 10,
+  C14: 10,
+  C19: 16,
+  C20: 16,
+  'IEC 309-16': 16,
+  'IEC 309-32': 32,
+};

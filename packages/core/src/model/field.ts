@@ -37,5 +37,5 @@ export const countField = (label: string, least: number, most: number, unit?: st
     label,
     unit,
   });
-export const amountField = (label: string, most: number, unit: string) =>
-  noted(z.number().min(0, 'is negative').max(most, `is above ${most}`).nullable(), { label, unit });
+export const amountField = (label: string, most: number, unit: string, help?: string) =>
+  noted(z.number().min(0, 'is negative').max(most, `is above ${most}`).nullable(), { label, unit, help });

@@ -3,6 +3,8 @@ import { fieldNotes, type FieldNotes } from './field.ts';
 import { cableSchema, type Cable } from './kinds/cable.ts';
 import { modelSchema, type CatalogueModel } from './kinds/catalogueModel.ts';
 import { deviceSchema, type Device } from './kinds/device.ts';
+import { kitSchema, type Kit } from './kinds/kit.ts';
+import { moduleSchema, type Module } from './kinds/module.ts';
 import { placeSchema, type Place } from './kinds/place.ts';
 import { portSchema, type Port } from './kinds/port.ts';
 import { projectSchema, type Project } from './kinds/project.ts';
@@ -16,10 +18,12 @@ export interface Rows {
   rack: Rack;
   model: CatalogueModel;
   device: Device;
+  module: Module;
   port: Port;
   cable: Cable;
   sheet: Sheet;
   sheetItem: SheetItem;
+  kit: Kit;
 }
 export type Kind = keyof Rows;
 export type Row<K extends Kind = Kind> = Rows[K];
@@ -84,11 +88,19 @@ export const kinds: { [K in Kind]: KindDefinition<K> } = {
     unique: [{ what: 'name', key: (row) => row.name }],
     nameOf: (row) => row.name,
   },
+  module: {
+    schema: moduleSchema,
+    one: 'module',
+    many: 'modules',
+    refs: { deviceId: 'device', modelId: 'model' },
+    unique: [{ what: 'slot', key: (row) => `${row.deviceId}:${row.slot}` }],
+    nameOf: (row) => row.slot,
+  },
   port: {
     schema: portSchema,
     one: 'port',
     many: 'ports',
-    refs: { deviceId: 'device', passThroughId: 'port' },
+    refs: { deviceId: 'device', moduleId: 'module', passThroughId: 'port' },
     unique: [{ what: 'name', key: (row) => `${row.deviceId}:${row.name}` }],
     nameOf: (row) => row.name,
   },
@@ -115,6 +127,14 @@ export const kinds: { [K in Kind]: KindDefinition<K> } = {
     refs: { sheetId: 'sheet', deviceId: 'device' },
     unique: [{ what: 'deviceId', key: (row) => `${row.sheetId}/${row.deviceId}` }],
     nameOf: () => 'position',
+  },
+  kit: {
+    schema: kitSchema,
+    one: 'kit',
+    many: 'kits',
+    refs: {},
+    unique: [{ what: 'name', key: (row) => row.name }],
+    nameOf: (row) => row.name,
   },
 };
 

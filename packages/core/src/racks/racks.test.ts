@@ -44,7 +44,7 @@ describe('occupancy', () => {
         fc.boolean(),
         fc.integer({ min: 1, max: 45 }),
         (units, fullDepth, unit) => {
-          const free = freePositions(network, rack, { units, fullDepth, face: 'front' });
+          const free = freePositions(network, rack, { units, fullDepth, face: 'front', side: 'full' });
           const model = [...network.all('model')].find((one) => one.form === 'device');
           const set = addDevice(network, {
             name: 'probe',
@@ -55,7 +55,7 @@ describe('occupancy', () => {
           });
           const changes = (set?.changes ?? []).map((change) =>
             change.kind === 'device' && change.op === 'create'
-              ? { ...change, after: { ...change.after, units, fullDepth } }
+              ? { ...change, after: { ...change.after, units, fullDepth, side: 'full' as const } }
               : change,
           );
           expect(applyChanges(network, changes).ok).toBe(free.includes(unit));
@@ -97,7 +97,7 @@ describe('the built-in catalogue', () => {
       if (port.role === 'passThrough') expect(partner?.passThroughId).toBe(port.id);
     }
     for (const face of ['front', 'rear'] as const) {
-      const spots = faceLayout(model, face);
+      const { ports: spots } = faceLayout(model, face);
       for (const [at, spot] of spots.entries()) {
         expect(spot.x).toBeGreaterThan(0);
         expect(spot.x + spot.width).toBeLessThanOrEqual(faceWidthMm);

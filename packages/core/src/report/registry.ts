@@ -1,6 +1,8 @@
 import type { Kind } from '../model/kinds.ts';
 import type { Network } from '../model/network.ts';
 import { cableSchedule } from './cables.ts';
+import { capacitySchedule } from './capacity.ts';
+import { hardwareSchedule } from './catalogue.ts';
 import { deviceSchedule } from './devices.ts';
 import type { Table } from './table.ts';
 
@@ -28,6 +30,20 @@ export const reports: readonly Report[] = [
     what: 'Every device, where it is, ports used',
     kind: 'device',
     make: deviceSchedule,
+  },
+  {
+    key: 'capacity',
+    title: 'Rack capacity',
+    what: 'Units, mass, power, heat and free ports of every rack',
+    kind: 'rack',
+    make: capacitySchedule,
+  },
+  {
+    key: 'hardware',
+    title: 'Hardware in use',
+    what: 'Every model with its count and figures',
+    kind: 'model',
+    make: hardwareSchedule,
   },
 ];
 

@@ -67,8 +67,11 @@ export class ChangeSetRow extends Model {
 
 /** Fields kept as jsonb: plain data inside a row. */
 export const jsonFields: Partial<Record<Kind, readonly string[]>> = {
-  model: ['portGroups', 'ends', 'stockLengthsM'],
+  rack: ['feeds'],
+  model: ['portGroups', 'ends', 'stockLengthsM', 'stockPricesMinor', 'slots', 'licences', 'optics'],
+  device: ['extra'],
   sheet: ['show'],
+  kit: ['contents'],
 };
 
 const rowClass = (kind: Kind): typeof Model =>
@@ -88,10 +91,12 @@ export const rowClasses: Record<Kind, typeof Model> = {
   rack: rowClass('rack'),
   model: rowClass('model'),
   device: rowClass('device'),
+  module: rowClass('module'),
   port: rowClass('port'),
   cable: rowClass('cable'),
   sheet: rowClass('sheet'),
   sheetItem: rowClass('sheetItem'),
+  kit: rowClass('kit'),
 };
 
 /** The fields of a kind, which are its columns. */

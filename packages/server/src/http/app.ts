@@ -72,6 +72,7 @@ function refuseForeignOrigin(request: Request): void {
 
 function parseBody(route: Route, request: Request): unknown {
   if (route.textLimit !== undefined) return typeof request.body === 'string' ? request.body : '';
+  if (route.bytesLimit !== undefined) return Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0);
   if (route.body === undefined) return undefined;
   const parsed = route.body.safeParse(request.body ?? {});
   if (parsed.success) return parsed.data;
@@ -112,7 +113,7 @@ function refusalOf(error: unknown): Refusal | null {
     return new Refusal(
       413,
       'Too large',
-      'What was sent is larger than this server takes (16 MB of changes, 40 MB for an exchange file). Split it and send the parts.',
+      'What was sent is larger than this server takes (16 MB of changes, 40 MB for an exchange file, 5 MB for a spreadsheet). Split it and send the parts.',
     );
   if (type === 'entity.parse.failed')
     return new Refusal(400, 'The request is not understood', 'The body is not JSON.');
@@ -142,6 +143,12 @@ function serveWeb(app: Express, folder: string): void {
   app.get(/^\/(?!api\/|assets\/).*/, (_request, response) =>
     response.set('Cache-Control', 'no-cache').sendFile(join(folder, 'index.html')),
   );
+}
+
+function readerOf(route: Route): RequestHandler {
+  if (route.textLimit !== undefined) return express.text({ limit: route.textLimit, type: () => true });
+  if (route.bytesLimit !== undefined) return express.raw({ limit: route.bytesLimit, type: () => true });
+  return express.json({ limit: jsonLimit });
 }
 
 /** The HTTP application: API under /api/v1, the web application for everything else. */
@@ -210,10 +217,7 @@ export function makeApp({ services, session, webFolder, signInTries }: AppOption
     }),
   );
   for (const route of routes) {
-    const reader =
-      route.textLimit === undefined
-        ? express.json({ limit: jsonLimit })
-        : express.text({ limit: route.textLimit, type: () => true });
+    const reader = readerOf(route);
     api[route.method](route.path, reader, handlerOf(route, services));
   }
   api.use((request: Request, response: Response) =>

@@ -5,7 +5,7 @@ import type { Route } from './route.ts';
 /** The API as an OpenAPI 3.1 document, made from the routes and the model's schemas. */
 export function openApi(routes: readonly Route[]): object {
   const paths: Record<string, Record<string, unknown>> = {};
-  for (const { method, path, access, summary, body, textLimit } of routes) {
+  for (const { method, path, access, summary, body, textLimit, bytesLimit } of routes) {
     const shown = `/api/v1${path.replaceAll(/:(\w+)/g, '{$1}')}`;
     const parameters = [...path.matchAll(/:(\w+)/g)].map(([, name]) => ({
       name,
@@ -16,14 +16,14 @@ export function openApi(routes: readonly Route[]): object {
     const content =
       textLimit === undefined && body !== undefined
         ? { 'application/json': { schema: z.toJSONSchema(body, { io: 'input' }) } }
-        : { 'text/plain': {} };
+        : { [bytesLimit === undefined ? 'text/plain' : 'application/octet-stream']: {} };
     paths[shown] = {
       ...paths[shown],
       [method]: {
         summary,
         description: `Access: ${access}`,
         parameters,
-        ...(body === undefined && textLimit === undefined
+        ...(body === undefined && textLimit === undefined && bytesLimit === undefined
           ? {}
           : { requestBody: { required: true, content } }),
         responses: {

@@ -4,15 +4,21 @@ import {
   checkNetwork,
   elevationScene,
   findReport,
+  isColourBy,
   kindNames,
   newId,
   parseExchange,
+  plateFacts,
   readExchange,
   scopeTitle,
+  shadingOf,
   tableToCsv,
   writeExchange,
+  type ElevationWishes,
   type FileProblem,
   type Kind,
+  type Network,
+  type Rack,
 } from '@visograph/core';
 import { measureText } from '@visograph/drawing';
 import { diagramSvg, elevationSvg } from '@visograph/drawing/svg';
@@ -22,6 +28,7 @@ import { ChangeSetRow } from '../database/rows.ts';
 import type { UndoResult, Written } from '../store/projectStore.ts';
 import { embeddedFonts } from './fonts.ts';
 import { notFound, Refusal, refuseFile, refuseProblems } from './problem.ts';
+import { refuseUnlessOwner } from './ownersOnly.ts';
 import { route, type Call, type Route } from './route.ts';
 
 export const importLimit = 40 * 1024 * 1024;
@@ -58,6 +65,15 @@ function attach(call: Call<unknown>, name: string, type: string, body: string): 
       `attachment; filename="${plain}"; filename*=UTF-8''${encodeURIComponent(name)}`,
     )
     .send(body);
+}
+
+/** What the elevation is to show besides the names, as the query says; what is not known is left out. */
+function elevationWishes(call: Call<unknown>, network: Network, rack: Rack): ElevationWishes {
+  const colour = call.query('colour') ?? 'role';
+  const fact = plateFacts.find((one) => one === call.query('fact')) ?? null;
+  if (!isColourBy(colour) || colour === 'role') return { fact };
+  const today = new Date().toISOString().slice(0, 10);
+  return { fact, shading: shadingOf(network, network.find('devicesByRack', rack.id), colour, { today }) };
 }
 
 const readText = (text: string): unknown => {
@@ -130,8 +146,10 @@ export const projectRoutes: readonly Route[] = [
     access: 'editor',
     summary: 'Make changes together, or none; the id makes sending twice harmless',
     body: changesBody,
-    handle: async ({ account, body, projectId, services }) =>
-      written(await services.store.write(projectId, account, body)),
+    handle: async ({ account, body, projectId, role, services }) => {
+      refuseUnlessOwner(role, body.changes);
+      return written(await services.store.write(projectId, account, body));
+    },
   }),
   ...(['undo', 'redo'] as const).map((direction) =>
     route({
@@ -167,11 +185,12 @@ export const projectRoutes: readonly Route[] = [
     access: 'editor',
     summary: 'Import an exchange file: created or updated by name, all or nothing; preview=1 writes nothing',
     textLimit: importLimit,
-    handle: async ({ account, body, projectId, services, query }) => {
+    handle: async ({ account, body, projectId, role, services, query }) => {
       const data = readText(body);
       const { network } = await services.store.read(projectId);
       const read = readExchange(network, data);
       if (!read.ok) throw refuseFile(read.problems as FileProblem[]);
+      refuseUnlessOwner(role, read.changes);
       const count = (op: string): number => read.changes.filter((change) => change.op === op).length;
       const summary = { created: count('create'), updated: count('update'), sentence: read.sentence };
       if (query('preview') === '1' || read.changes.length === 0) return summary;
@@ -234,7 +253,7 @@ export const projectRoutes: readonly Route[] = [
     method: 'get',
     path: '/projects/:project/racks/:rack/svg',
     access: 'reader',
-    summary: 'A rack elevation as SVG with its fonts inside',
+    summary: 'A rack elevation as SVG with its fonts inside; colour=… and fact=… as on the screen',
     handle: async (call) => {
       const { network } = await call.services.store.read(call.projectId);
       const rack = network.get('rack', call.param('rack'));
@@ -243,7 +262,9 @@ export const projectRoutes: readonly Route[] = [
         call,
         `${rack.name} elevation.svg`,
         'image/svg+xml',
-        elevationSvg(elevationScene(network, rack), { fonts: await embeddedFonts() }),
+        elevationSvg(elevationScene(network, rack, elevationWishes(call, network, rack)), {
+          fonts: await embeddedFonts(),
+        }),
       );
       return undefined;
     },

@@ -37,6 +37,8 @@ export interface Route<B = unknown> {
   body?: z.ZodType<B>;
   /** Takes the body as text up to this many bytes instead of JSON. */
   textLimit?: number;
+  /** Takes the body as it is, up to this many bytes, as a Buffer. */
+  bytesLimit?: number;
   /** What the handler returns is sent as JSON; undefined: 204, or the handler has answered itself. */
   handle: (call: Call<B>) => Promise<unknown>;
 }

@@ -1,10 +1,18 @@
+import { catalogueRoutes } from './catalogueRoutes.ts';
 import { memberRoutes } from './memberRoutes.ts';
 import { openApi } from './openapi.ts';
 import { projectRoutes } from './projectRoutes.ts';
 import { route, type Route } from './route.ts';
 import { sessionRoutes } from './sessionRoutes.ts';
+import { spreadsheetRoutes } from './spreadsheetRoutes.ts';
 
-const own: readonly Route[] = [...sessionRoutes, ...projectRoutes, ...memberRoutes];
+const own: readonly Route[] = [
+  ...sessionRoutes,
+  ...projectRoutes,
+  ...catalogueRoutes,
+  ...spreadsheetRoutes,
+  ...memberRoutes,
+];
 
 /** Every route there is, with who may call it. */
 export const routes: readonly Route[] = [

@@ -20,19 +20,25 @@ interface ProblemDocument {
   problems?: (Problem | FileProblem)[];
 }
 
-/** Calls the API with JSON; text bodies go as they are. */
+/** Calls the API with JSON; texts and bytes go as they are. */
 export async function call<T>(
   method: 'GET' | 'POST' | 'PUT' | 'DELETE',
   path: string,
   body?: unknown,
 ): Promise<T> {
-  const text = typeof body === 'string';
+  const bytes = body instanceof Uint8Array;
+  const type = bytes
+    ? 'application/octet-stream'
+    : typeof body === 'string'
+      ? 'text/plain'
+      : 'application/json';
+  const plain = typeof body === 'string' || bytes;
   let response: Response;
   try {
     response = await fetch(`/api/v1${path}`, {
       method,
-      headers: body === undefined ? {} : { 'Content-Type': text ? 'text/plain' : 'application/json' },
-      body: body === undefined ? undefined : text ? body : JSON.stringify(body),
+      headers: body === undefined ? {} : { 'Content-Type': type },
+      body: body === undefined ? undefined : plain ? (body as BodyInit) : JSON.stringify(body),
     });
   } catch {
     throw new ApiError(0, 'The server cannot be reached. Check that it runs, then try again.', []);

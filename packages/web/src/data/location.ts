@@ -2,13 +2,16 @@ import type { Kind } from '@visograph/core';
 import { useCallback, useMemo } from 'react';
 import { useLocation, useNavigate, useParams, useSearchParams } from 'react-router';
 
-export type SelectedKind = Extract<Kind, 'place' | 'rack' | 'device' | 'port' | 'cable' | 'sheet'>;
+export type SelectedKind = Extract<
+  Kind,
+  'place' | 'rack' | 'model' | 'device' | 'port' | 'cable' | 'sheet' | 'kit'
+>;
 export interface Selection {
   kind: SelectedKind;
   id: string;
 }
 
-const kinds: readonly string[] = ['place', 'rack', 'device', 'port', 'cable', 'sheet'];
+const kinds: readonly string[] = ['place', 'rack', 'model', 'device', 'port', 'cable', 'sheet', 'kit'];
 const isSelectedKind = (text: string): text is SelectedKind => kinds.includes(text);
 
 export interface Whereabouts {
@@ -16,12 +19,15 @@ export interface Whereabouts {
   /** The place everything is about; null is the whole project. */
   scopeId: string | null;
   rackId: string | null;
+  /** Whether the other racks of the room stand beside the open one. */
+  beside: boolean;
   selection: Selection | null;
   /** Goes somewhere; what is left out stays as it is. */
   go: (to: {
     section?: string;
     scopeId?: string | null;
     rackId?: string | null;
+    beside?: boolean;
     selection?: Selection | null;
     sheetId?: string | null;
     replace?: boolean;
@@ -38,6 +44,7 @@ export function useWhereabouts(): Whereabouts {
   const section = pathname.split('/')[3] ?? 'places';
   const scopeId = search.get('scope');
   const rackId = search.get('rack');
+  const beside = search.get('beside') === 'room';
   const chosen = search.get('sel');
   const go = useCallback<Whereabouts['go']>(
     (to) => {
@@ -51,6 +58,8 @@ export function useWhereabouts(): Whereabouts {
       // A rack is open in Places alone: elsewhere the path would promise a narrower scope than the rows have.
       const leaves = to.sheetId !== undefined || (to.section !== undefined && to.section !== 'places');
       put('rack', leaves ? null : to.rackId);
+      if (to.beside !== undefined) put('beside', to.beside ? 'room' : null);
+      if (leaves || to.rackId === null) put('beside', null);
       if (to.selection !== undefined)
         put('sel', to.selection === null ? null : `${to.selection.kind}:${to.selection.id}`);
       const path = to.sheetId
@@ -71,9 +80,10 @@ export function useWhereabouts(): Whereabouts {
       section,
       scopeId,
       rackId,
+      beside,
       selection,
       go,
       select: (next) => go({ selection: next, replace: true }),
     };
-  }, [section, scopeId, rackId, chosen, go]);
+  }, [section, scopeId, rackId, beside, chosen, go]);
 }

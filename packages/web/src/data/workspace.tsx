@@ -3,7 +3,7 @@ import { createContext, useContext, useMemo, useState, type ReactNode } from 're
 /** What stands in the dock at the bottom of the work area. */
 export type Dock =
   | { form: 'connect'; aPortId: string | null; aDeviceId: string | null; bPortId: string | null }
-  | { form: 'addDevice'; rackId: string | null; unit: number | null }
+  | { form: 'addDevice'; rackId: string | null; unit: number | null; modelId?: string | null }
   | { form: 'trace'; portId: string };
 
 interface Workspace {
@@ -25,6 +25,7 @@ export interface Ghost {
   rackId: string;
   unit: number;
   units: number;
+  side: 'full' | 'left' | 'right';
   name: string;
 }
 const Context = createContext<Workspace | null>(null);

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { useWorkspace } from '../data/workspace.tsx';
-import { AddDeviceDock } from '../devices/AddDeviceDock.tsx';
+import { AddDeviceDock } from '../racks/AddDeviceDock.tsx';
 import { ConnectDock } from '../connect/ConnectDock.tsx';
 import { TraceDock } from '../trace/TraceDock.tsx';
 
@@ -10,7 +10,13 @@ export function DockArea(): ReactNode {
   const close = (): void => setDock(null);
   if (dock === null) return null;
   if (dock.form === 'addDevice')
-    return <AddDeviceDock key={`${dock.rackId ?? ''}/${dock.unit ?? ''}`} dock={dock} onClose={close} />;
+    return (
+      <AddDeviceDock
+        key={`${dock.rackId ?? ''}/${dock.unit ?? ''}/${dock.modelId ?? ''}`}
+        dock={dock}
+        onClose={close}
+      />
+    );
   if (dock.form === 'trace') return <TraceDock portId={dock.portId} onClose={close} />;
   return (
     <ConnectDock

@@ -1,6 +1,7 @@
-import { checkNetwork, devicesInScope, placesWithin, portsOf } from '@visograph/core';
+import { devicesInScope, placesWithin, portsOf } from '@visograph/core';
 import { useMemo, type ReactNode } from 'react';
 import { styled } from 'styled-components';
+import { useFindings } from '../data/findings.ts';
 import { useNetwork } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { titleOf } from '../record/titles.ts';
@@ -24,6 +25,7 @@ const Line = styled.footer`
 export function StatusLine(): ReactNode {
   const network = useNetwork();
   const { scopeId, selection } = useWhereabouts();
+  const { findings } = useFindings();
   const text = useMemo(() => {
     const devices = devicesInScope(network, scopeId);
     let ports = 0;
@@ -38,16 +40,15 @@ export function StatusLine(): ReactNode {
       (sum, id) => sum + network.countOf('racksByPlace', id),
       0,
     );
-    const findings = checkNetwork(network).length;
-    const found =
-      findings === 0
-        ? 'no findings'
-        : `${findings} ${findings === 1 ? 'finding' : 'findings'} in the project`;
-    return `${devices.length} devices · ${racks} racks · ${used} ports used of ${ports} · ${found}`;
+    return `${devices.length} devices · ${racks} racks · ${used} ports used of ${ports}`;
   }, [network, scopeId]);
+  const found =
+    findings.length === 0
+      ? 'no findings'
+      : `${findings.length} ${findings.length === 1 ? 'finding' : 'findings'} in the project`;
   return (
     <Line>
-      <span>{text}</span>
+      <span>{`${text} · ${found}`}</span>
       <span>{selection === null ? '' : `selected: ${titleOf(network, selection)}`}</span>
     </Line>
   );

@@ -1,6 +1,7 @@
 /** The sections of the rail in the order of the work. A section stands here when it works. */
 export const sections = [
   { key: 'places', label: 'Places', group: 0 },
+  { key: 'catalogue', label: 'Catalogue', group: 0 },
   { key: 'equipment', label: 'Equipment', group: 0 },
   { key: 'cables', label: 'Cables', group: 0 },
   { key: 'sheets', label: 'Sheets', group: 1 },

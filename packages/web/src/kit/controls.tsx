@@ -228,6 +228,14 @@ const SelectButton = styled(AriaButton)`
   align-items: center;
   gap: 8px;
   text-align: left;
+  > span {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  > svg {
+    flex: none;
+  }
   ${focusRing}
 `;
 

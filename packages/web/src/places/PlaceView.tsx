@@ -2,8 +2,8 @@ import {
   childPlaces,
   devicesInScope,
   elevationScene,
+  placeChain,
   placesWithin,
-  portsOf,
   rackUse,
   racksIn,
   type Network,
@@ -11,17 +11,27 @@ import {
   type Rack,
 } from '@visograph/core';
 import { FaceFrame, FacePlateShape } from '@visograph/drawing';
-import { useMemo, type ReactNode } from 'react';
+import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { useWorkspace } from '../data/workspace.tsx';
 import { Button } from '../kit/controls.tsx';
 import { DeviceChip } from '../kit/DeviceChip.tsx';
-import { Empty, Work, WorkHead } from '../kit/panels.tsx';
+import { Empty, StateMark, Work, WorkHead } from '../kit/panels.tsx';
 import { mono } from '../theme/mono.ts';
 import { useTheme } from '../theme/theme.tsx';
+import { CapacityTable } from './CapacityTable.tsx';
+import { ImportPlaces } from './ImportPlaces.tsx';
+import { capacityOfPlace, PlaceFigures, speedText } from './PlaceFigures.tsx';
+import { PlaceTree } from './PlaceTree.tsx';
 
+const Body = styled.div`
+  display: flex;
+  flex: 1;
+  min-height: 0;
+  min-width: 0;
+`;
 const Scroll = styled.div`
   flex: 1;
   min-height: 0;
@@ -37,7 +47,7 @@ const Scroll = styled.div`
 `;
 const Cards = styled.ul`
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(230px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(276px, 1fr));
   gap: 10px;
 `;
 const CardButton = styled.button`
@@ -63,8 +73,9 @@ const CardButton = styled.button`
   }
   dl {
     display: flex;
-    gap: 18px;
+    gap: 14px;
     margin-top: 8px;
+    white-space: nowrap;
   }
   dt {
     font-size: 12px;
@@ -72,8 +83,13 @@ const CardButton = styled.button`
   }
   dd {
     ${mono}
-    font-size: 15px;
+    font-size: 14px;
     line-height: 20px;
+  }
+  p {
+    margin-top: 6px;
+    font-size: 12px;
+    color: ${({ theme }) => theme.bad};
   }
 `;
 const RackRow = styled.ul`
@@ -111,43 +127,40 @@ const Chips = styled.ul`
   gap: 6px;
 `;
 
-interface Figures {
-  devices: number;
-  racks: number;
-  freePorts: number;
-}
-function figuresOf(network: Network, place: Place): Figures {
-  const devices = devicesInScope(network, place.id);
-  const ports = devices.flatMap((device) => portsOf(network, device.id));
-  const freePorts = ports.filter((port) => network.countOf('cablesByPort', port.id) === 0).length;
-  return {
-    devices: devices.length,
-    racks: racksIn(network, placesWithin(network, place.id)).length,
-    freePorts,
-  };
-}
-
 function PlaceCard({ place, onOpen }: { place: Place; onOpen: () => void }): ReactNode {
   const { view } = useProject();
-  const figures = useMemo(() => figuresOf(view.network, place), [view.network, place]);
+  const { network } = view;
+  const { devices, sum } = useMemo(
+    () => ({ devices: devicesInScope(network, place.id).length, sum: capacityOfPlace(network, place.id) }),
+    [network, place],
+  );
+  const [speed, count] = [...sum.freePorts].find(([bps]) => bps === 1e9) ?? [1e9, 0];
+  const facts: [string, string][] = [['Devices', String(devices)]];
+  if (sum.racks > 0)
+    facts.push(
+      ['Racks', String(sum.racks)],
+      ['Free U', String(sum.freeUnits)],
+      ['Most', `${(sum.draw.maxW / 1000).toFixed(1)} kW`],
+      [`Free ${speedText(speed)}`, String(count)],
+    );
   return (
     <CardButton type="button" onClick={onOpen}>
       <strong>{place.name}</strong>
       <small>{place.code === null ? place.kind : `${place.kind} · ${place.code}`}</small>
       <dl>
-        <div>
-          <dt>Devices</dt>
-          <dd>{figures.devices}</dd>
-        </div>
-        <div>
-          <dt>Racks</dt>
-          <dd>{figures.racks}</dd>
-        </div>
-        <div>
-          <dt>Free ports</dt>
-          <dd>{figures.freePorts}</dd>
-        </div>
+        {facts.map(([label, value]) => (
+          <div key={label}>
+            <dt>{label}</dt>
+            <dd>{value}</dd>
+          </div>
+        ))}
       </dl>
+      {sum.over.length > 0 && (
+        <p>
+          <StateMark state="bad" />{' '}
+          {sum.over.length === 1 ? sum.over[0] : `${sum.over.length} figures above a limit`}
+        </p>
+      )}
     </CardButton>
   );
 }
@@ -158,7 +171,7 @@ function SmallRack({ rack, onOpen }: { rack: Rack; onOpen: () => void }): ReactN
   const scene = useMemo(() => elevationScene(view.network, rack), [view.network, rack]);
   const front = scene.faces[0];
   const use = rackUse(view.network, rack);
-  const scale = 0.56;
+  const scale = 0.5;
   return (
     <button
       type="button"
@@ -172,9 +185,9 @@ function SmallRack({ rack, onOpen }: { rack: Rack; onOpen: () => void }): ReactN
         aria-hidden="true"
       >
         {front !== undefined && (
-          <FaceFrame scene={scene} face={front} tokens={tokens}>
+          <FaceFrame scene={scene} face={front} tokens={tokens} detail="names">
             {front.plates.map((plate) => (
-              <FacePlateShape key={plate.deviceId} plate={plate} tokens={tokens} />
+              <FacePlateShape key={plate.deviceId} plate={plate} tokens={tokens} detail="names" />
             ))}
           </FaceFrame>
         )}
@@ -185,12 +198,27 @@ function SmallRack({ rack, onOpen }: { rack: Rack; onOpen: () => void }): ReactN
   );
 }
 
+/** A site of many rooms shows the racks of the first of them; the others are one step down. */
+const mostGroups = 8;
+
+/** "Ground › Data room": the way from a place down to one inside it. */
+function pathBelow(network: Network, id: string, from: string | null): string {
+  const chain = placeChain(network, id);
+  const start = chain.findIndex((one) => one.id === from);
+  return chain
+    .slice(start + 1)
+    .map((one) => one.name)
+    .join(' › ');
+}
+
 /** A place: what is inside it, its racks as small elevations, devices that are not in a rack. */
 export function PlaceView({ place }: { place: Place | null }): ReactNode {
   const { view, canEdit } = useProject();
   const { network } = view;
   const { go, select, selection } = useWhereabouts();
   const { setDock, setRecordOpen } = useWorkspace();
+  const [asTable, setAsTable] = useState(false);
+  const [importing, setImporting] = useState(false);
   const inside = childPlaces(network, place?.id ?? null);
   const racks = place === null ? [] : racksIn(network, [place.id]);
   const loose =
@@ -200,79 +228,121 @@ export function PlaceView({ place }: { place: Place | null }): ReactNode {
           .find('devicesByPlace', place.id)
           .filter((device) => device.rackId === null)
           .sort((a, b) => (a.name < b.name ? -1 : 1));
+  const rackGroups = useMemo(
+    () =>
+      place === null
+        ? []
+        : [...placesWithin(network, place.id)]
+            .flatMap((id) => network.get('place', id) ?? [])
+            .map((one) => ({ place: one, racks: racksIn(network, [one.id]) }))
+            .filter((group) => group.racks.length > 0)
+            .slice(0, mostGroups),
+    [network, place],
+  );
   const nothing = inside.length === 0 && racks.length === 0 && loose.length === 0;
+  const racksWithin =
+    place === null ? network.count('rack') : racksIn(network, placesWithin(network, place.id)).length;
   return (
-    <Work>
-      <WorkHead>
-        <h1>{place?.name ?? 'All sites'}</h1>
-        <p>{place === null ? `${inside.length} ${inside.length === 1 ? 'site' : 'sites'}` : place.kind}</p>
-        <div>
-          {canEdit && place !== null && (
-            <Button onPress={() => setDock({ form: 'addDevice', rackId: racks[0]?.id ?? null, unit: null })}>
-              Add device
-            </Button>
-          )}
-        </div>
-      </WorkHead>
-      <Scroll>
-        {nothing && (
-          <Empty title={place === null ? 'No sites yet' : `Nothing in ${place.name} yet`}>
-            {canEdit
-              ? 'Add a place or a rack in the record at the right, or import a project file from the menu at the upper right.'
-              : 'Somebody with the editor role can add places and racks.'}
-            {canEdit && <Button onPress={() => setRecordOpen(true)}>Show the record</Button>}
-          </Empty>
+    <Body>
+      <PlaceTree />
+      <Work>
+        <WorkHead>
+          <h1>{place?.name ?? 'All sites'}</h1>
+          <p>{place === null ? `${inside.length} ${inside.length === 1 ? 'site' : 'sites'}` : place.kind}</p>
+          <div>
+            {racksWithin > 0 && (
+              <Button aria-pressed={asTable} onPress={() => setAsTable(!asTable)}>
+                Capacity
+              </Button>
+            )}
+            {canEdit && <Button onPress={() => setImporting(true)}>Import …</Button>}
+            {canEdit && place !== null && (
+              <Button
+                onPress={() => setDock({ form: 'addDevice', rackId: racks[0]?.id ?? null, unit: null })}
+              >
+                Add device
+              </Button>
+            )}
+          </div>
+        </WorkHead>
+        <ImportPlaces open={importing} onOpenChange={setImporting} />
+        {asTable ? (
+          <CapacityTable place={place} />
+        ) : (
+          <Scroll>
+            {racksWithin > 0 && (
+              <section>
+                <PlaceFigures place={place} />
+              </section>
+            )}
+            {nothing && (
+              <Empty title={place === null ? 'No sites yet' : `Nothing in ${place.name} yet`}>
+                {canEdit
+                  ? 'Add a place or a rack in the record at the right, or import a project file from the menu at the upper right.'
+                  : 'Somebody with the editor role can add places and racks.'}
+                {canEdit && <Button onPress={() => setRecordOpen(true)}>Show the record</Button>}
+              </Empty>
+            )}
+            {rackGroups.map(({ place: holder, racks: inPlace }) => (
+              <section key={holder.id}>
+                <h2>
+                  {holder.id === place?.id ? 'Racks' : pathBelow(network, holder.id, place?.id ?? null)}
+                </h2>
+                <RackRow>
+                  {inPlace.map((rack) => (
+                    <li key={rack.id}>
+                      <SmallRack
+                        rack={rack}
+                        onOpen={() =>
+                          go({
+                            scopeId: holder.id,
+                            rackId: rack.id,
+                            selection: { kind: 'rack', id: rack.id },
+                          })
+                        }
+                      />
+                    </li>
+                  ))}
+                </RackRow>
+              </section>
+            ))}
+            {inside.length > 0 && (
+              <section>
+                <h2>{place === null ? 'Sites' : 'Inside'}</h2>
+                <Cards>
+                  {inside.map((child) => (
+                    <li key={child.id}>
+                      <PlaceCard
+                        place={child}
+                        onOpen={() =>
+                          go({ scopeId: child.id, rackId: null, selection: { kind: 'place', id: child.id } })
+                        }
+                      />
+                    </li>
+                  ))}
+                </Cards>
+              </section>
+            )}
+            {loose.length > 0 && (
+              <section>
+                <h2>Not in a rack</h2>
+                <Chips>
+                  {loose.map((device) => (
+                    <li key={device.id}>
+                      <DeviceChip
+                        name={device.name}
+                        role={device.role}
+                        selected={selection?.id === device.id}
+                        onChoose={() => select({ kind: 'device', id: device.id })}
+                      />
+                    </li>
+                  ))}
+                </Chips>
+              </section>
+            )}
+          </Scroll>
         )}
-        {racks.length > 0 && (
-          <section>
-            <h2>Racks</h2>
-            <RackRow>
-              {racks.map((rack) => (
-                <li key={rack.id}>
-                  <SmallRack
-                    rack={rack}
-                    onOpen={() => go({ rackId: rack.id, selection: { kind: 'rack', id: rack.id } })}
-                  />
-                </li>
-              ))}
-            </RackRow>
-          </section>
-        )}
-        {inside.length > 0 && (
-          <section>
-            <h2>{place === null ? 'Sites' : 'Inside'}</h2>
-            <Cards>
-              {inside.map((child) => (
-                <li key={child.id}>
-                  <PlaceCard
-                    place={child}
-                    onOpen={() =>
-                      go({ scopeId: child.id, rackId: null, selection: { kind: 'place', id: child.id } })
-                    }
-                  />
-                </li>
-              ))}
-            </Cards>
-          </section>
-        )}
-        {loose.length > 0 && (
-          <section>
-            <h2>Not in a rack</h2>
-            <Chips>
-              {loose.map((device) => (
-                <li key={device.id}>
-                  <DeviceChip
-                    name={device.name}
-                    role={device.role}
-                    selected={selection?.id === device.id}
-                    onChoose={() => select({ kind: 'device', id: device.id })}
-                  />
-                </li>
-              ))}
-            </Chips>
-          </section>
-        )}
-      </Scroll>
-    </Work>
+      </Work>
+    </Body>
   );
 }

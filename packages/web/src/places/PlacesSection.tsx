@@ -1,8 +1,9 @@
-import type { ReactNode } from 'react';
+import { lazy, Suspense, type ReactNode } from 'react';
 import { useNetwork } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { PlaceView } from './PlaceView.tsx';
-import { RackView } from './RackView.tsx';
+
+const RackBench = lazy(() => import('../racks/RackBench.tsx').then((file) => ({ default: file.RackBench })));
 
 /** Places: a rack when one is open, otherwise the place of the scope. */
 export function PlacesSection(): ReactNode {
@@ -12,6 +13,8 @@ export function PlacesSection(): ReactNode {
   return rack === null ? (
     <PlaceView place={network.get('place', scopeId)} />
   ) : (
-    <RackView key={rack.id} rack={rack} />
+    <Suspense fallback={null}>
+      <RackBench rack={rack} />
+    </Suspense>
   );
 }

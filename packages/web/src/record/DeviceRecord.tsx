@@ -1,11 +1,13 @@
 import {
   deleteDevice,
   deviceStatuses,
+  deviceWatts,
   freePositions,
   modelTitle,
-  moveDevice,
   portsOf,
   roles,
+  spanText,
+  tryMove,
   whereIs,
   type Device,
 } from '@visograph/core';
@@ -16,11 +18,14 @@ import { useWorkspace } from '../data/workspace.tsx';
 import { Button, Choice, Keycap } from '../kit/controls.tsx';
 import { Hint } from '../kit/panels.tsx';
 import { Card, ChosenFact, EditableFact, Facts, Goto, Head } from './parts.tsx';
+import { ModelCard } from './ModelCard.tsx';
+import { OwnFields } from './OwnFields.tsx';
 import { PortList } from './PortList.tsx';
 import { RowHistory } from './RowHistory.tsx';
+import { SlotsCard } from './SlotsCard.tsx';
 
 export function DeviceRecord({ device }: { device: Device }): ReactNode {
-  const { view, commit, canEdit } = useProject();
+  const { view, commit, canEdit, sync } = useProject();
   const { network } = view;
   const { select } = useWhereabouts();
   const { setDock } = useWorkspace();
@@ -29,6 +34,7 @@ export function DeviceRecord({ device }: { device: Device }): ReactNode {
   const rack = network.get('rack', device.rackId);
   const ports = portsOf(network, device.id);
   const used = ports.filter((port) => network.countOf('cablesByPort', port.id) > 0).length;
+  const watts = deviceWatts(network, device);
   const removal = asking ? deleteDevice(network, device) : null;
   const drawn = network
     .find('sheetItemsByDevice', device.id)
@@ -87,11 +93,13 @@ export function DeviceRecord({ device }: { device: Device }): ReactNode {
                     value={device.unit === null ? null : String(device.unit)}
                     options={freePositions(network, rack, device, device.id).map((unit) => ({
                       id: String(unit),
-                      text: `U${unit}`,
+                      text: spanText({ unit, units: 1 }),
                     }))}
-                    onChange={(unit) =>
-                      void commit(moveDevice(network, device, { rackId: rack.id, unit: Number(unit) }))
-                    }
+                    onChange={(unit) => {
+                      const attempt = tryMove(network, device, { rackId: rack.id, unit: Number(unit) });
+                      if (attempt.ok) commit(attempt.set);
+                      else sync.announce({ tone: 'bad', text: `${attempt.why}.` });
+                    }}
                   />
                 ) : (
                   (device.unit ?? 'at the side')
@@ -99,15 +107,31 @@ export function DeviceRecord({ device }: { device: Device }): ReactNode {
               </dd>
             </>
           )}
-          {model?.maxPowerW != null && (
+          {rack !== null && (
+            <ChosenFact
+              kind="device"
+              row={device}
+              field="feed"
+              options={[null, ...rack.feeds.map((feed) => feed.name)]}
+            />
+          )}
+          {rack !== null && device.side !== 'full' && (
+            <ChosenFact kind="device" row={device} field="side" options={['left', 'right']} />
+          )}
+          {rack !== null && device.unit !== null && (
+            <ChosenFact kind="device" row={device} field="face" options={['front', 'rear']} />
+          )}
+          {watts.maxW > 0 && (
             <>
               <dt>Power</dt>
-              <dd>{`${model.maxPowerW} W at most`}</dd>
+              <dd>{`${Math.round(watts.typicalW)} W typical, ${Math.round(watts.maxW)} W at most`}</dd>
             </>
           )}
           <EditableFact kind="device" row={device} field="notes" />
         </Facts>
       </Card>
+      <ModelCard device={device} />
+      <SlotsCard device={device} />
       <Card title={`Ports · ${used} of ${ports.length} used`}>
         {ports.length === 0 ? <Hint>This device has no ports.</Hint> : <PortList device={device} />}
       </Card>
@@ -116,6 +140,7 @@ export function DeviceRecord({ device }: { device: Device }): ReactNode {
           {drawn.map((sheet) => sheet !== null && <div key={sheet.id}>{sheet.name}</div>)}
         </Card>
       )}
+      <OwnFields device={device} />
       <RowHistory rowId={device.id} />
     </>
   );

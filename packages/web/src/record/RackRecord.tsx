@@ -1,5 +1,15 @@
-import { deleteRack, placePath, rackContents, rackUse, type Rack } from '@visograph/core';
-import type { ReactNode } from 'react';
+import {
+  deleteRack,
+  fillBlanks,
+  placePath,
+  rackCapacity,
+  rackContents,
+  rackUse,
+  spanText,
+  type Attempt,
+  type Rack,
+} from '@visograph/core';
+import { Fragment, useMemo, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
@@ -8,6 +18,8 @@ import { Button } from '../kit/controls.tsx';
 import { Hint } from '../kit/panels.tsx';
 import { mono } from '../theme/mono.ts';
 import { Card, ChosenFact, EditableFact, Facts, Goto, Head } from './parts.tsx';
+import { FeedsCard } from './FeedsCard.tsx';
+import { KeepKit } from './KeepKit.tsx';
 import { RowHistory } from './RowHistory.tsx';
 
 const Contents = styled.table`
@@ -30,27 +42,28 @@ const Contents = styled.table`
     width: 58px;
   }
 `;
-const Meter = styled.div`
-  height: 10px;
-  border-radius: 2px;
-  background: ${({ theme }) => theme.band};
-  margin: 2px 0 6px;
-  > div {
-    height: 100%;
-    border-radius: 2px;
-    background: ${({ theme }) => theme.family.passive};
+const Figures = styled(Facts)`
+  dd {
+    font-size: 12px;
   }
+`;
+const Over = styled.p`
+  color: ${({ theme }) => theme.bad};
+  margin-top: 6px;
 `;
 
 export function RackRecord({ rack }: { rack: Rack }): ReactNode {
-  const { view, canEdit, commit } = useProject();
+  const { view, canEdit, commit, sync } = useProject();
   const { network } = view;
   const { select } = useWhereabouts();
   const { setDock } = useWorkspace();
   const use = rackUse(network, rack);
+  const capacity = useMemo(() => rackCapacity(network, rack), [network, rack]);
+  const keep = (attempt: Attempt): void => {
+    if (attempt.ok) commit(attempt.set);
+    else sync.announce({ tone: 'bad', text: attempt.why });
+  };
   const devices = rackContents(network, rack);
-  const span = (unit: number | null, units: number): string =>
-    unit === null ? 'side' : units > 1 ? `${unit}–${unit + units - 1}` : String(unit);
   return (
     <>
       <Head>
@@ -61,6 +74,8 @@ export function RackRecord({ rack }: { rack: Rack }): ReactNode {
             <Button onPress={() => setDock({ form: 'addDevice', rackId: rack.id, unit: null })}>
               Add device
             </Button>
+            <Button onPress={() => keep(fillBlanks(network, rack))}>Fill blanks</Button>
+            <KeepKit racks={[rack]} />
             {devices.length === 0 && (
               <Button
                 onPress={() => {
@@ -73,17 +88,26 @@ export function RackRecord({ rack }: { rack: Rack }): ReactNode {
           </div>
         )}
       </Head>
-      <Card title="Units">
-        <Meter
-          role="meter"
-          aria-valuenow={use.used}
-          aria-valuemin={0}
-          aria-valuemax={use.units}
-          aria-label="Units used"
-        >
-          <div style={{ width: `${(use.used / use.units) * 100}%` }} />
-        </Meter>
-        {`${use.used} of ${use.units} U used, ${use.free} free`}
+      <Card title="Capacity">
+        <Figures>
+          <dt>Units</dt>
+          <dd>{`${use.used} of ${use.units} used, ${use.free} free`}</dd>
+          <dt>Mass</dt>
+          <dd>{`${Math.round(capacity.massKg)} kg${rack.massLimitKg === null ? '' : ` of ${rack.massLimitKg}`}`}</dd>
+          <dt>Draws</dt>
+          <dd>{`${Math.round(capacity.draw.typicalW)} W typical, up to ${Math.round(capacity.draw.maxW)} W`}</dd>
+          {capacity.feeds.map((feed) => (
+            <Fragment key={feed.feed}>
+              <dt>{`Feed ${feed.feed}`}</dt>
+              <dd>{`${Math.round(feed.typicalW)} to ${Math.round(feed.maxW)} W of ${Math.round(feed.usableW)}; alone ${Math.round(feed.aloneW)}`}</dd>
+            </Fragment>
+          ))}
+          <dt>Heat</dt>
+          <dd>{`${Math.round(capacity.btuPerHour)} BTU/h`}</dd>
+        </Figures>
+        {capacity.over.map((text) => (
+          <Over key={text}>{text}</Over>
+        ))}
       </Card>
       <Card title="Facts">
         <Facts>
@@ -91,9 +115,19 @@ export function RackRecord({ rack }: { rack: Rack }): ReactNode {
           <EditableFact kind="rack" row={rack} field="units" numeric optional={false} />
           <ChosenFact kind="rack" row={rack} field="numbering" options={['up', 'down']} />
           <EditableFact kind="rack" row={rack} field="position" numeric optional={false} />
+          <ChosenFact kind="rack" row={rack} field="widthIn" options={[19, 21, 23]} />
+          <EditableFact kind="rack" row={rack} field="depthMm" numeric />
+          <ChosenFact kind="rack" row={rack} field="posts" options={[2, 4]} />
+          <ChosenFact
+            kind="rack"
+            row={rack}
+            field="facing"
+            options={[null, 'north', 'east', 'south', 'west']}
+          />
           <EditableFact kind="rack" row={rack} field="massLimitKg" numeric />
         </Facts>
       </Card>
+      <FeedsCard rack={rack} />
       <Card title="Contents">
         {devices.length === 0 && <Hint>Nothing yet. Choose a free unit to add a device.</Hint>}
         <Contents hidden={devices.length === 0}>
@@ -106,7 +140,7 @@ export function RackRecord({ rack }: { rack: Rack }): ReactNode {
           <tbody>
             {devices.map((device) => (
               <tr key={device.id}>
-                <td>{span(device.unit, device.units)}</td>
+                <td>{device.unit === null ? 'side' : spanText(device).slice(1).replace('–U', '–')}</td>
                 <td>
                   <Goto to={{ kind: 'device', id: device.id }}>{device.name}</Goto>
                 </td>

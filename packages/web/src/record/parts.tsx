@@ -164,16 +164,18 @@ export function EditableFact<K extends Kind>({
   );
 }
 
+const shownOption = (value: unknown): string => (value === null || value === undefined ? '–' : String(value));
+
 /** A fact chosen from a short list. */
 export function ChosenFact<K extends Kind>({
   kind,
   row,
   field,
   options,
-}: FactProps<K> & { options: readonly string[] }): ReactNode {
+}: FactProps<K> & { options: readonly (string | number | null)[] }): ReactNode {
   const { view, commit, canEdit } = useProject();
   const label = notesOf(kind, field)?.label ?? field;
-  const value = String(row[field]);
+  const value = shownOption(row[field]);
   return (
     <>
       <dt>{label}</dt>
@@ -184,9 +186,13 @@ export function ChosenFact<K extends Kind>({
             hideLabel
             value={value}
             width={130}
-            options={options.map((option) => ({ id: option, text: option }))}
+            options={options.map((option) => ({ id: shownOption(option), text: shownOption(option) }))}
             onChange={(next) =>
-              void commit(editRow(view.network, kind, row, { [field]: next } as Partial<Rows[K]>))
+              void commit(
+                editRow(view.network, kind, row, {
+                  [field]: options.find((option) => shownOption(option) === next) ?? null,
+                } as Partial<Rows[K]>),
+              )
             }
           />
         ) : (

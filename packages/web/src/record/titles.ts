@@ -1,4 +1,4 @@
-import { portTitle, type Network } from '@visograph/core';
+import { modelTitle, portTitle, type Network } from '@visograph/core';
 import type { Selection } from '../data/location.ts';
 
 /** What a selected thing is called, in one line. */
@@ -8,6 +8,10 @@ export function titleOf(network: Network, selection: Selection): string {
       return portTitle(network, selection.id).replace(':', ' ');
     case 'cable':
       return network.get('cable', selection.id)?.label ?? '';
+    case 'model': {
+      const model = network.get('model', selection.id);
+      return model === null ? '' : modelTitle(model);
+    }
     default:
       return network.get(selection.kind, selection.id)?.name ?? '';
   }

@@ -1,77 +1,77 @@
 import type { CatalogueModel } from '../kinds/catalogueModel.ts';
+import type { Entry } from './entry.ts';
 
-type CableTypeEntry = Pick<CatalogueModel, 'name' | 'medium' | 'ends' | 'jacket' | 'stockLengthsM'>;
+type Ends = NonNullable<CatalogueModel['ends']>;
+
+/** `base` is the price of the plugs and `perM` of each metre, in cents. */
+const cable = (
+  name: string,
+  medium: CatalogueModel['medium'],
+  ends: Ends,
+  jacket: string,
+  stockLengthsM: number[],
+  [base, perM]: [number, number],
+  strands: number | null = null,
+): Entry => ({
+  name,
+  medium,
+  ends,
+  jacket,
+  stockLengthsM,
+  stockPricesMinor: stockLengthsM.map((length) => Math.round(base + length * perM)),
+  currency: 'EUR',
+  strands,
+});
+
+const patch = [0.5, 1, 2, 3, 5, 7, 10, 15, 20, 30, 50, 90];
+const fibre = [1, 2, 3, 5, 10, 15, 20, 30, 50, 100];
 
 /** Jacket colours of fibre follow TIA-598-D; those of copper and power are the demo network's own habit. */
-export const cableTypeData: readonly CableTypeEntry[] = [
-  {
-    name: 'Cat 6 RJ45',
-    medium: 'Cat 6',
-    ends: ['RJ45', 'RJ45'],
-    jacket: '#8A98A0',
-    stockLengthsM: [0.5, 1, 2, 3, 5, 10, 20, 30, 50],
-  },
-  {
-    name: 'Cat 6A RJ45',
-    medium: 'Cat 6A',
-    ends: ['RJ45', 'RJ45'],
-    jacket: '#3D6FB4',
-    stockLengthsM: [0.5, 1, 2, 3, 5, 7, 10, 15, 20, 30, 50, 90],
-  },
-  {
-    name: 'OM4 duplex LC',
-    medium: 'OM4',
-    ends: ['LC', 'LC'],
-    jacket: '#35A6A0',
-    stockLengthsM: [1, 2, 3, 5, 10, 15, 20, 30, 50, 100],
-  },
-  {
-    name: 'OS2 duplex LC',
-    medium: 'OS2',
-    ends: ['LC', 'LC'],
-    jacket: '#D9B01F',
-    stockLengthsM: [1, 2, 3, 5, 10, 15, 20, 30, 50, 100],
-  },
-  {
-    name: 'twinax 10G',
-    medium: 'twinax',
-    ends: ['SFP+', 'SFP+'],
-    jacket: '#20242B',
-    stockLengthsM: [0.5, 1, 2, 3, 5],
-  },
-  {
-    name: 'twinax 25G',
-    medium: 'twinax',
-    ends: ['SFP28', 'SFP28'],
-    jacket: '#20242B',
-    stockLengthsM: [0.5, 1, 2, 3],
-  },
-  {
-    name: 'twinax 100G',
-    medium: 'twinax',
-    ends: ['QSFP28', 'QSFP28'],
-    jacket: '#20242B',
-    stockLengthsM: [0.5, 1, 2, 3],
-  },
-  {
-    name: 'power C13–C14',
-    medium: 'power',
-    ends: ['C13', 'C14'],
-    jacket: '#20242B',
-    stockLengthsM: [0.5, 1, 1.5, 2, 3],
-  },
-  {
-    name: 'power C19–C20',
-    medium: 'power',
-    ends: ['C19', 'C20'],
-    jacket: '#20242B',
-    stockLengthsM: [1, 1.5, 2, 3],
-  },
-  {
-    name: 'console serial',
-    medium: 'serial',
-    ends: ['serial', 'serial'],
-    jacket: '#5C7A99',
-    stockLengthsM: [2, 3, 5],
-  },
+export const cableTypes: readonly Entry[] = [
+  cable('Cat 5e RJ45', 'Cat 5e', ['RJ45', 'RJ45'], '#A9A294', [0.5, 1, 2, 3, 5, 10, 20, 30, 50], [90, 35]),
+  cable('Cat 6 RJ45', 'Cat 6', ['RJ45', 'RJ45'], '#8A98A0', [0.5, 1, 2, 3, 5, 10, 20, 30, 50], [120, 50]),
+  cable('Cat 6A RJ45', 'Cat 6A', ['RJ45', 'RJ45'], '#3D6FB4', patch, [210, 85]),
+  cable('Cat 7 RJ45', 'Cat 7', ['RJ45', 'RJ45'], '#5B6B8C', patch, [260, 120]),
+  cable('OM3 duplex LC', 'OM3', ['LC', 'LC'], '#35A6A0', fibre, [480, 70], 2),
+  cable('OM4 duplex LC', 'OM4', ['LC', 'LC'], '#35A6A0', fibre, [620, 95], 2),
+  cable('OM5 duplex LC', 'OM5', ['LC', 'LC'], '#9BB53C', fibre, [840, 140], 2),
+  cable('OM4 duplex SC', 'OM4', ['SC', 'SC'], '#35A6A0', fibre, [640, 95], 2),
+  cable(
+    'OM4 trunk MPO-12',
+    'OM4',
+    ['MPO', 'MPO'],
+    '#35A6A0',
+    [3, 5, 10, 15, 20, 30, 50, 100],
+    [4200, 380],
+    12,
+  ),
+  cable('OS2 duplex LC', 'OS2', ['LC', 'LC'], '#D9B01F', fibre, [560, 60], 2),
+  cable('OS2 duplex SC', 'OS2', ['SC', 'SC'], '#D9B01F', fibre, [560, 60], 2),
+  cable('OS2 LC to SC', 'OS2', ['LC', 'SC'], '#D9B01F', [1, 2, 3, 5, 10, 15], [590, 60], 2),
+  cable('twinax 10G', 'twinax', ['SFP+', 'SFP+'], '#20242B', [0.5, 1, 2, 3, 5], [1400, 300]),
+  cable('twinax 25G', 'twinax', ['SFP28', 'SFP28'], '#20242B', [0.5, 1, 2, 3], [2600, 600]),
+  cable('twinax 100G', 'twinax', ['QSFP28', 'QSFP28'], '#20242B', [0.5, 1, 2, 3], [5200, 1100]),
+  cable('active twinax 10G', 'active twinax', ['SFP+', 'SFP+'], '#20242B', [5, 7, 10], [3400, 350]),
+  cable(
+    'active optical 25G',
+    'active optical',
+    ['SFP28', 'SFP28'],
+    '#35A6A0',
+    [3, 5, 10, 15, 20, 30],
+    [6800, 220],
+  ),
+  cable(
+    'active optical 100G',
+    'active optical',
+    ['QSFP28', 'QSFP28'],
+    '#35A6A0',
+    [3, 5, 10, 15, 20, 30],
+    [14800, 320],
+  ),
+  cable('coax antenna', 'coax', ['coax', 'coax'], '#2B2B2B', [1, 2, 5, 10], [900, 240]),
+  cable('power C13–C14', 'power', ['C13', 'C14'], '#20242B', [0.5, 1, 1.5, 2, 3], [290, 110]),
+  cable('power C19–C20', 'power', ['C19', 'C20'], '#20242B', [1, 1.5, 2, 3], [780, 240]),
+  cable('power C13–C20', 'power', ['C13', 'C20'], '#20242B', [1, 2, 3], [520, 180]),
+  cable('DC lead', 'power', ['DC', 'DC'], '#5A2E2E', [1, 2, 3, 5], [150, 90]),
+  cable('console serial', 'serial', ['serial', 'serial'], '#5C7A99', [2, 3, 5], [450, 90]),
 ];

@@ -1,31 +1,45 @@
-import type { CatalogueModel } from '../kinds/catalogueModel.ts';
+import { blankModel, type CatalogueModel } from '../kinds/catalogueModel.ts';
 import { newId } from '../ids.ts';
-import { cableTypeData } from './cableTypes.ts';
-import { hardwareData } from './hardware.ts';
+import { cableTypes } from './cableTypes.ts';
+import { compute } from './compute.ts';
+import { edge } from './edge.ts';
+import { endpoints } from './endpoints.ts';
+import type { Entry } from './entry.ts';
+import { generic } from './generic.ts';
+import { modules } from './modules.ts';
+import { passive } from './passive.ts';
+import { power } from './power.ts';
+import { switches } from './switches.ts';
+import { transceivers } from './transceivers.ts';
+import { wireless } from './wireless.ts';
 
-const blank: Omit<CatalogueModel, 'id' | 'name'> = {
-  form: 'device',
-  maker: null,
-  role: null,
-  units: 1,
-  fullDepth: true,
-  massKg: null,
-  maxPowerW: null,
-  portGroups: [],
-  medium: null,
-  ends: null,
-  jacket: null,
-  stockLengthsM: [],
-  notes: null,
-};
+const made = (form: CatalogueModel['form'], entries: readonly Entry[]): CatalogueModel[] =>
+  entries.map((entry) => ({
+    ...blankModel,
+    form,
+    units: form === 'device' ? 1 : 0,
+    ...entry,
+    id: newId(),
+  }));
 
-let made: CatalogueModel[] | null = null;
+let all: CatalogueModel[] | null = null;
 
 /** The catalogue that ships with the product: every new project begins with it. Makers and figures are invented. */
 export function builtInModels(): readonly CatalogueModel[] {
-  made ??= [
-    ...hardwareData.map((entry) => ({ ...blank, id: newId(), ...entry })),
-    ...cableTypeData.map((entry) => ({ ...blank, id: newId(), form: 'cable' as const, units: 0, ...entry })),
+  all ??= [
+    ...made('device', [
+      ...switches,
+      ...edge,
+      ...wireless,
+      ...compute,
+      ...endpoints,
+      ...passive,
+      ...power,
+      ...generic,
+    ]),
+    ...made('module', modules),
+    ...made('transceiver', transceivers),
+    ...made('cable', cableTypes),
   ];
-  return made;
+  return all;
 }

@@ -1,8 +1,11 @@
 import { z } from 'zod';
-import { countField, idField, nameField, noted, refField, textField } from '../field.ts';
+import { idField, nameField, noted, refField, textField } from '../field.ts';
 import { roleCodes } from '../roles.ts';
 
 export const deviceStatuses = ['planned', 'active', 'retired'] as const;
+export const deviceSides = ['full', 'left', 'right'] as const;
+
+const halves = (value: number): boolean => Number.isInteger(value * 2);
 
 export const deviceSchema = z
   .strictObject({
@@ -16,26 +19,64 @@ export const deviceSchema = z
     modelId: refField('Model'),
     placeId: refField('Place'),
     rackId: refField('Rack'),
-    unit: noted(z.int('is not a whole number').min(1, 'is below 1').max(60, 'is above 60').nullable(), {
-      label: 'Unit',
-      help: 'Lowest-numbered unit it fills; empty when at the side of the rack',
-    }),
-    units: countField('Height', 0, 60, 'U'),
+    unit: noted(
+      z
+        .number()
+        .min(1, 'is below 1')
+        .max(60.5, 'is above 60')
+        .refine(halves, 'is not a whole or half unit')
+        .nullable(),
+      { label: 'Unit', help: 'Lowest-numbered unit it fills; empty when at the side of the rack' },
+    ),
+    units: noted(
+      z
+        .number()
+        .min(0, 'is below 0')
+        .max(60, 'is above 60')
+        .refine(halves, 'is not a whole or half number of units'),
+      { label: 'Height', unit: 'U' },
+    ),
     face: noted(z.enum(['front', 'rear']), { label: 'Mounted at' }),
     fullDepth: noted(z.boolean(), { label: 'Full depth' }),
+    side: noted(z.enum(deviceSides), {
+      label: 'Side',
+      help: 'Half-width gear stands at the left or the right, as seen from the front',
+    }),
+    feed: noted(nameField('Power feed', 20).nullable(), {
+      label: 'Power feed',
+      help: 'The feed of its rack that its inlets hang on without a cable',
+    }),
     serial: textField('Serial', 80),
+    extra: noted(z.record(z.string().min(1).max(40), z.string().max(200)), {
+      label: 'Own fields',
+      internal: true,
+    }),
     notes: textField('Notes'),
   })
   .superRefine((device, context) => {
-    if (device.unit !== null && device.rackId === null) {
-      context.addIssue({ code: 'custom', path: ['rackId'], message: 'is missing although a unit is given' });
-    }
-    if (device.unit !== null && device.units === 0) {
-      context.addIssue({
-        code: 'custom',
-        path: ['unit'],
-        message: 'is given, but the device has no height (0 U)',
-      });
-    }
+    const issue = (field: string, message: string): void =>
+      void context.addIssue({ code: 'custom', path: [field], message });
+    if (device.unit !== null && device.rackId === null)
+      issue('rackId', 'is missing although a unit is given');
+    if (device.unit !== null && device.units === 0)
+      issue('unit', 'is given, but the device has no height (0 U)');
+    if (Object.keys(device.extra).length > 30) issue('extra', 'are more than 30');
   });
 export type Device = z.infer<typeof deviceSchema>;
+
+/** A device with nothing filled in. */
+export const blankDevice: Omit<Device, 'id' | 'name' | 'role'> = {
+  status: 'active',
+  modelId: null,
+  placeId: null,
+  rackId: null,
+  unit: null,
+  units: 1,
+  face: 'front',
+  fullDepth: true,
+  side: 'full',
+  feed: null,
+  serial: null,
+  extra: {},
+  notes: null,
+};

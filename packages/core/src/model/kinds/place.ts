@@ -1,23 +1,58 @@
 import { z } from 'zod';
 import { idField, nameField, noted, refField, textField } from '../field.ts';
 
+/** From the outermost in. A vessel or a vehicle is a site; any depth may be skipped. */
 export const placeKinds = ['site', 'building', 'floor', 'room', 'row'] as const;
+export type PlaceKind = (typeof placeKinds)[number];
 
-export const placeSchema = z.strictObject({
-  id: idField('Id'),
-  name: nameField('Name').refine(
-    (name) => !name.includes('/'),
-    'contains a slash, which separates places in a path',
-  ),
-  kind: noted(z.enum(placeKinds), { label: 'Kind' }),
-  parentId: refField('Inside'),
-  code: noted(
-    z
-      .string()
-      .regex(/^[A-Za-z0-9]{1,8}$/, 'is not 1 to 8 letters or digits')
-      .nullable(),
-    { label: 'Site code', help: 'Starts device names and cable labels of the site' },
-  ),
-  notes: textField('Notes'),
-});
+const degrees = (label: string, most: number) =>
+  noted(z.number().min(-most, `is below -${most}`).max(most, `is above ${most}`).nullable(), {
+    label,
+    unit: '°',
+    help: 'Decimal degrees, WGS 84',
+  });
+
+export const placeSchema = z
+  .strictObject({
+    id: idField('Id'),
+    name: nameField('Name').refine(
+      (name) => !name.includes('/'),
+      'contains a slash, which separates places in a path',
+    ),
+    kind: noted(z.enum(placeKinds), { label: 'Kind' }),
+    parentId: refField('Inside'),
+    code: noted(
+      z
+        .string()
+        .regex(/^[A-Za-z0-9]{1,8}$/, 'is not 1 to 8 letters or digits')
+        .nullable(),
+      { label: 'Site code', help: 'Starts device names and cable labels of the site' },
+    ),
+    address: textField('Street address', 300),
+    latitude: degrees('Latitude', 90),
+    longitude: degrees('Longitude', 180),
+    contacts: textField('Contacts', 1000, 'One person a line: name, duty, telephone'),
+    notes: textField('Notes'),
+  })
+  .superRefine((place, context) => {
+    if ((place.latitude === null) !== (place.longitude === null)) {
+      const field = place.latitude === null ? 'latitude' : 'longitude';
+      context.addIssue({
+        code: 'custom',
+        path: [field],
+        message: 'is missing although the other coordinate is given',
+      });
+    }
+  });
 export type Place = z.infer<typeof placeSchema>;
+
+/** A place with nothing filled in. */
+export const blankPlace: Omit<Place, 'id' | 'name' | 'kind'> = {
+  parentId: null,
+  code: null,
+  address: null,
+  latitude: null,
+  longitude: null,
+  contacts: null,
+  notes: null,
+};

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { connectorNames } from '../connectors.ts';
 import { amountField, countField, idField, nameField, noted, refField, textField } from '../field.ts';
-import { portRoles } from './catalogueModel.ts';
+import { portRoles } from './portGroup.ts';
 
 export const portSchema = z.strictObject({
   id: idField('Id'),
@@ -12,6 +12,7 @@ export const portSchema = z.strictObject({
   role: noted(z.enum(portRoles), { label: 'Port role' }),
   face: noted(z.enum(['front', 'rear']), { label: 'Face' }),
   ordinal: countField('Order on the device', 0, 99999),
+  moduleId: refField('Module'),
   passThroughId: refField('Passes through to'),
   notes: textField('Notes'),
 });

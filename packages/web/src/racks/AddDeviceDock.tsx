@@ -11,6 +11,8 @@ import {
   placesWithin,
   rackUse,
   roles,
+  spanText,
+  type Body,
   type PortGroup,
 } from '@visograph/core';
 import { useEffect, useMemo, useState, type FormEvent, type ReactNode } from 'react';
@@ -38,7 +40,7 @@ export function AddDeviceDock({ dock, onClose }: { dock: AddWish; onClose: () =>
   const { network } = view;
   const { scopeId, select } = useWhereabouts();
   const { setGhost } = useWorkspace();
-  const [modelId, setModel] = useState<string | null>(null);
+  const [modelId, setModel] = useState<string | null>(dock.modelId ?? null);
   const [rackId, setRack] = useState(dock.rackId);
   const [chosenUnit, setUnit] = useState<number | null>(dock.unit);
   const [typedName, setName] = useState<string | null>(null);
@@ -47,7 +49,7 @@ export function AddDeviceDock({ dock, onClose }: { dock: AddWish; onClose: () =>
   const models = useMemo(
     () =>
       [...network.all('model')]
-        .filter((model) => model.form === 'device')
+        .filter((model) => model.form === 'device' && !model.retired)
         .sort((a, b) => byName({ name: modelTitle(a) }, { name: modelTitle(b) }))
         .map((model) => ({
           id: model.id,
@@ -69,13 +71,27 @@ export function AddDeviceDock({ dock, onClose }: { dock: AddWish; onClose: () =>
   const rack = network.get('rack', rackId);
   const body = useMemo(
     () =>
-      model === null ? null : { units: model.units, face: 'front' as const, fullDepth: model.fullDepth },
+      model === null
+        ? null
+        : {
+            units: model.units,
+            face: 'front' as const,
+            fullDepth: model.fullDepth,
+            side: model.halfWidth ? ('left' as const) : ('full' as const),
+          },
     [model],
   );
-  const free = useMemo(
-    () => (rack === null || body === null ? [] : freePositions(network, rack, body)),
-    [network, rack, body],
-  );
+  // Half-width gear may stand at the right where something stands at the left.
+  const places = useMemo(() => {
+    if (rack === null || body === null) return new Map<number, Body['side']>();
+    const sides: Body['side'][] = body.side === 'full' ? ['full'] : ['right', 'left'];
+    return new Map(
+      sides.flatMap((side) =>
+        freePositions(network, rack, { ...body, side }).map((one) => [one, side] as const),
+      ),
+    );
+  }, [network, rack, body]);
+  const free = useMemo(() => [...places.keys()].sort((a, b) => b - a), [places]);
   const unit = chosenUnit !== null && free.includes(chosenUnit) ? chosenUnit : (free[0] ?? null);
   const placeId = rack?.placeId ?? scopeId;
   const name =
@@ -83,10 +99,10 @@ export function AddDeviceDock({ dock, onClose }: { dock: AddWish; onClose: () =>
 
   useEffect(() => {
     if (rack !== null && unit !== null && model !== null)
-      setGhost({ rackId: rack.id, unit, units: model.units, name });
+      setGhost({ rackId: rack.id, unit, units: model.units, side: places.get(unit) ?? 'full', name });
     else setGhost(null);
     return () => setGhost(null);
-  }, [rack, unit, model, name, setGhost]);
+  }, [rack, unit, model, name, places, setGhost]);
 
   const submit = (event: FormEvent): void => {
     event.preventDefault();
@@ -99,6 +115,7 @@ export function AddDeviceDock({ dock, onClose }: { dock: AddWish; onClose: () =>
       rackId,
       placeId,
       unit: model.units === 0 ? null : unit,
+      ...(unit === null ? {} : { side: places.get(unit) ?? 'full' }),
     });
     if (set === null) return setTrouble('This model cannot be placed: it has no role.');
     const tried = applyChanges(network, set.changes);
@@ -143,7 +160,7 @@ export function AddDeviceDock({ dock, onClose }: { dock: AddWish; onClose: () =>
             label="Free unit"
             width={96}
             value={unit === null ? null : String(unit)}
-            options={free.map((one) => ({ id: String(one), text: `U${one}` }))}
+            options={free.map((one) => ({ id: String(one), text: spanText({ unit: one, units: 1 }) }))}
             onChange={(next) => setUnit(Number(next))}
           />
         </div>

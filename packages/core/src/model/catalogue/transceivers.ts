@@ -1,0 +1,72 @@
+import type { CatalogueModel, Optics } from '../kinds/catalogueModel.ts';
+import { euros, gigabit, type Entry } from './entry.ts';
+
+const optic = (
+  name: string,
+  partNumber: string,
+  price: number,
+  medium: CatalogueModel['medium'],
+  [formFactor, gigabits, connector]: [Optics['formFactor'], number, Optics['connector']],
+  wavelengthsNm: number[],
+  reachM: number,
+  light: [number, number, number] | null,
+): Entry => ({
+  maker: 'Lumenroot',
+  name,
+  partNumber,
+  medium,
+  massKg: 0.02,
+  maxPowerW: gigabits >= 100 ? 4 : gigabits >= 10 ? 1.2 : 0.8,
+  ...euros(price),
+  optics: {
+    formFactor,
+    speedBps: gigabits * gigabit,
+    connector,
+    wavelengthsNm,
+    reachM,
+    launchMinDbm: light?.[0] ?? null,
+    launchMaxDbm: light?.[1] ?? null,
+    sensitivityDbm: light?.[2] ?? null,
+  },
+});
+
+/** Transceivers. Reach and light follow the clauses of IEEE 802.3 for their kind; power is per lane, in dBm. */
+export const transceivers: readonly Entry[] = [
+  optic('SX-1', 'LR-SX1', 22, 'OM3', ['SFP', 1, 'LC'], [850], 550, [-9.5, -3, -17]),
+  optic('LX-1', 'LR-LX1', 28, 'OS2', ['SFP', 1, 'LC'], [1310], 10000, [-9.5, -3, -19]),
+  optic('ZX-1', 'LR-ZX1', 140, 'OS2', ['SFP', 1, 'LC'], [1550], 80000, [0, 5, -23]),
+  optic('BX-1U', 'LR-BX1U', 46, 'OS2', ['SFP', 1, 'LC'], [1310, 1490], 10000, [-9, -3, -19.5]),
+  optic('BX-1D', 'LR-BX1D', 46, 'OS2', ['SFP', 1, 'LC'], [1490, 1310], 10000, [-9, -3, -19.5]),
+  optic('T-1', 'LR-T1', 34, 'Cat 6', ['SFP', 1, 'RJ45'], [], 100, null),
+  optic('SR-10', 'LR-SR10', 48, 'OM4', ['SFP+', 10, 'LC'], [850], 400, [-7.3, -1, -11.1]),
+  optic('LR-10', 'LR-LR10', 78, 'OS2', ['SFP+', 10, 'LC'], [1310], 10000, [-8.2, 0.5, -14.4]),
+  optic('ER-10', 'LR-ER10', 390, 'OS2', ['SFP+', 10, 'LC'], [1550], 40000, [-4.7, 4, -15.8]),
+  optic('BX-10U', 'LR-BX10U', 120, 'OS2', ['SFP+', 10, 'LC'], [1270, 1330], 10000, [-8.2, 0.5, -14.4]),
+  optic('BX-10D', 'LR-BX10D', 120, 'OS2', ['SFP+', 10, 'LC'], [1330, 1270], 10000, [-8.2, 0.5, -14.4]),
+  optic('T-10', 'LR-T10', 92, 'Cat 6A', ['SFP+', 10, 'RJ45'], [], 30, null),
+  optic('SR-25', 'LR-SR25', 96, 'OM4', ['SFP28', 25, 'LC'], [850], 100, [-8.4, 2.4, -10.3]),
+  optic('LR-25', 'LR-LR25', 260, 'OS2', ['SFP28', 25, 'LC'], [1310], 10000, [-7, 2, -13.3]),
+  optic('SR4-40', 'LR-SR440', 130, 'OM4', ['QSFP+', 40, 'MPO'], [850], 150, [-7.6, -1, -9.5]),
+  optic(
+    'LR4-40',
+    'LR-LR440',
+    420,
+    'OS2',
+    ['QSFP+', 40, 'LC'],
+    [1271, 1291, 1311, 1331],
+    10000,
+    [-7, 2.3, -13.7],
+  ),
+  optic('SR4-100', 'LR-SR4100', 180, 'OM4', ['QSFP28', 100, 'MPO'], [850], 100, [-8.4, 2.4, -10.3]),
+  optic('DR-100', 'LR-DR100', 340, 'OS2', ['QSFP28', 100, 'LC'], [1310], 500, [-2.9, 4, -6.4]),
+  optic(
+    'LR4-100',
+    'LR-LR4100',
+    720,
+    'OS2',
+    ['QSFP28', 100, 'LC'],
+    [1296, 1300, 1305, 1309],
+    10000,
+    [-4.3, 4.5, -10.6],
+  ),
+];

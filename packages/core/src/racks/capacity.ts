@@ -1,0 +1,186 @@
+import type { Device } from '../model/kinds/device.ts';
+import type { Rack } from '../model/kinds/rack.ts';
+import type { Network } from '../model/network.ts';
+import { btuPerHourPerWatt, deviceMassKg, deviceWatts, addWatts, noWatts, type Watts } from './figures.ts';
+import { rackUse } from './occupancy.ts';
+import { feedKey, powerFlow, usableW } from './power.ts';
+
+export interface FeedUse extends Watts {
+  feed: string;
+  usableW: number;
+  /** Load at maximum draw when every other feed of the rack has failed and the batteries are empty. */
+  aloneW: number;
+  /** The highest phase at maximum draw, and what one phase may carry. */
+  worstPhaseW: number;
+  usablePhaseW: number;
+}
+
+export interface RackCapacity {
+  rackId: string;
+  units: number;
+  usedUnits: number;
+  freeUnits: number;
+  massKg: number;
+  massLimitKg: number | null;
+  /** Devices whose model states no mass: the sum is too low by theirs. */
+  massUnknown: number;
+  draw: Watts;
+  /** Heat given off at maximum draw. */
+  btuPerHour: number;
+  feeds: FeedUse[];
+  /** Free network ports, by speed in bit/s; 0 stands for ports without a stated speed. */
+  freePorts: ReadonlyMap<number, number>;
+  /** What is above its limit, in words with the numbers. */
+  over: string[];
+}
+
+/** Free ports of devices that carry data, by speed. */
+export function freePortsBySpeed(network: Network, devices: readonly Device[]): Map<number, number> {
+  const free = new Map<number, number>();
+  for (const device of devices) {
+    for (const port of network.find('portsByDevice', device.id)) {
+      if (port.role !== 'network' && port.role !== 'uplink') continue;
+      if (network.countOf('cablesByPort', port.id) > 0) continue;
+      const speed = port.speedBps ?? 0;
+      free.set(speed, (free.get(speed) ?? 0) + 1);
+    }
+  }
+  return new Map([...free].sort((a, b) => b[0] - a[0]));
+}
+
+const round = (value: number): string => Math.round(value).toLocaleString('en-GB').replaceAll(',', ' ');
+
+function feedUses(network: Network, rack: Rack, devices: readonly Device[]): FeedUse[] {
+  if (rack.feeds.length === 0) return [];
+  const flow = powerFlow(network, devices);
+  return rack.feeds.map((feed) => {
+    const key = feedKey(rack.id, feed.name);
+    const load = flow.loads.get(key);
+    const alone =
+      rack.feeds.length === 1
+        ? load
+        : powerFlow(
+            network,
+            devices,
+            (rackId, name) => rackId === rack.id && name.toLowerCase() !== feed.name.toLowerCase(),
+            { batteries: false },
+          ).loads.get(key);
+    const limit = usableW(feed);
+    return {
+      feed: feed.name,
+      usableW: limit,
+      typicalW: load?.typicalW ?? 0,
+      maxW: load?.maxW ?? 0,
+      aloneW: alone?.maxW ?? 0,
+      worstPhaseW: Math.max(...(load?.phases ?? [noWatts]).map((phase) => phase.maxW)),
+      usablePhaseW: limit / feed.phases,
+    };
+  });
+}
+
+/** Strips, UPS and their like that pass on more than they can. */
+function overloadedStrips(network: Network, devices: readonly Device[]): string[] {
+  const limited = devices.flatMap((device) => {
+    const capacityW = network.get('model', device.modelId)?.capacityW ?? null;
+    return capacityW === null ? [] : [{ device, capacityW }];
+  });
+  if (limited.length === 0) return [];
+  const flow = powerFlow(network, devices);
+  return limited.flatMap(({ device, capacityW }) => {
+    const { maxW } = flow.throughOf(device);
+    return maxW > capacityW
+      ? [`${device.name} passes on up to ${round(maxW)} W, above its ${round(capacityW)} W`]
+      : [];
+  });
+}
+
+function overText(capacity: Omit<RackCapacity, 'over'>, rack: Rack): string[] {
+  const over: string[] = [];
+  if (capacity.massLimitKg !== null && capacity.massKg > capacity.massLimitKg)
+    over.push(
+      `${rack.name} holds ${round(capacity.massKg)} kg, above its limit of ${round(capacity.massLimitKg)} kg`,
+    );
+  for (const feed of capacity.feeds) {
+    const limit = `${round(feed.usableW)} W`;
+    if (feed.maxW > feed.usableW)
+      over.push(
+        `Feed ${feed.feed} of ${rack.name} carries up to ${round(feed.maxW)} W, above its usable ${limit}`,
+      );
+    else if (feed.aloneW > feed.usableW)
+      over.push(
+        `Feed ${feed.feed} of ${rack.name} would carry ${round(feed.aloneW)} W alone, above its usable ${limit}: no redundancy`,
+      );
+    if (feed.maxW <= feed.usableW && feed.worstPhaseW > feed.usablePhaseW + 1e-6)
+      over.push(
+        `A phase of feed ${feed.feed} of ${rack.name} carries up to ${round(feed.worstPhaseW)} W, above its usable ${round(feed.usablePhaseW)} W`,
+      );
+  }
+  return over;
+}
+
+/** Units, mass, power per feed, heat and free ports of a rack, and what is above its limit. */
+export function rackCapacity(network: Network, rack: Rack): RackCapacity {
+  const devices = network.find('devicesByRack', rack.id);
+  const use = rackUse(network, rack);
+  let draw = noWatts;
+  let massKg = 0;
+  let massUnknown = 0;
+  for (const device of devices) {
+    draw = addWatts(draw, deviceWatts(network, device));
+    const mass = deviceMassKg(network, device);
+    if (mass === null) massUnknown++;
+    else massKg += mass;
+  }
+  const figures = {
+    rackId: rack.id,
+    units: use.units,
+    usedUnits: use.used,
+    freeUnits: use.free,
+    massKg,
+    massLimitKg: rack.massLimitKg,
+    massUnknown,
+    draw,
+    btuPerHour: draw.maxW * btuPerHourPerWatt,
+    feeds: feedUses(network, rack, devices),
+    freePorts: freePortsBySpeed(network, devices),
+  };
+  return { ...figures, over: [...overText(figures, rack), ...overloadedStrips(network, devices)] };
+}
+
+/** The sums over several racks; limits are summed only where every rack states one. */
+export interface CapacitySum {
+  racks: number;
+  units: number;
+  usedUnits: number;
+  freeUnits: number;
+  massKg: number;
+  massLimitKg: number | null;
+  draw: Watts;
+  usableW: number | null;
+  btuPerHour: number;
+  freePorts: ReadonlyMap<number, number>;
+  over: string[];
+}
+
+export function sumCapacity(capacities: readonly RackCapacity[]): CapacitySum {
+  const total = (of: (one: RackCapacity) => number): number =>
+    capacities.reduce((sum, one) => sum + of(one), 0);
+  const freePorts = new Map<number, number>();
+  for (const one of capacities)
+    for (const [speed, count] of one.freePorts) freePorts.set(speed, (freePorts.get(speed) ?? 0) + count);
+  const everyLimit = capacities.length > 0 && capacities.every((one) => one.massLimitKg !== null);
+  const everyFeed = capacities.length > 0 && capacities.every((one) => one.feeds.length > 0);
+  return {
+    racks: capacities.length,
+    units: total((one) => one.units),
+    usedUnits: total((one) => one.usedUnits),
+    freeUnits: total((one) => one.freeUnits),
+    massKg: total((one) => one.massKg),
+    massLimitKg: everyLimit ? total((one) => one.massLimitKg ?? 0) : null,
+    draw: capacities.reduce((sum, one) => addWatts(sum, one.draw), noWatts),
+    usableW: everyFeed ? total((one) => one.feeds.reduce((sum, feed) => sum + feed.usableW, 0)) : null,
+    btuPerHour: total((one) => one.btuPerHour),
+    freePorts: new Map([...freePorts].sort((a, b) => b[0] - a[0])),
+    over: capacities.flatMap((one) => one.over),
+  };
+}

@@ -1,0 +1,176 @@
+import { draftModel, modelTitle, readExchange, writeExchange, type CatalogueModel } from '@visograph/core';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { styled } from 'styled-components';
+import { useProject } from '../data/project.tsx';
+import { useWhereabouts } from '../data/location.ts';
+import { Button, Choice } from '../kit/controls.tsx';
+import { Filter } from '../kit/Filter.tsx';
+import { Work, WorkHead } from '../kit/panels.tsx';
+import { editModelEvent, type EditModelWish } from './editModel.ts';
+import { KitList } from './KitList.tsx';
+import { ModelEditor } from './ModelEditor.tsx';
+import { ModelList, type FormFilter } from './ModelList.tsx';
+import { SharedModels } from './SharedModels.tsx';
+
+const Line = styled.div`
+  flex: none;
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  padding: 5px 12px;
+  border-bottom: 1px solid ${({ theme }) => theme.rule};
+  button[aria-pressed='true'] {
+    border-color: ${({ theme }) => theme.accent};
+    background: ${({ theme }) => theme.accentWash};
+  }
+`;
+
+const forms: readonly { id: FormFilter; text: string }[] = [
+  { id: 'all', text: 'Everything' },
+  { id: 'device', text: 'Hardware' },
+  { id: 'module', text: 'Modules' },
+  { id: 'transceiver', text: 'Transceivers' },
+  { id: 'cable', text: 'Cable types' },
+];
+
+/** The catalogue: every model there is, own ones made and changed, kits placed. */
+export default function CatalogueSection(): ReactNode {
+  const { view, canEdit, commit, sync } = useProject();
+  const { network } = view;
+  const { select, selection } = useWhereabouts();
+  const [text, setText] = useState('');
+  const [form, setForm] = useState<FormFilter>('all');
+  const [editing, setEditing] = useState<CatalogueModel | null>(null);
+  const [showsKits, setShowsKits] = useState(false);
+  const [sharing, setSharing] = useState(false);
+  const input = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    const edit = (event: Event): void => {
+      const { modelId, variant } = (event as CustomEvent<EditModelWish>).detail;
+      const model = network.get('model', modelId);
+      if (model !== null) setEditing(variant ? draftModel(network, model.form, model) : model);
+    };
+    window.addEventListener(editModelEvent, edit);
+    return () => window.removeEventListener(editModelEvent, edit);
+  }, [network]);
+  const take = async (file: File): Promise<void> => {
+    const tell = (why: string): void => sync.announce({ tone: 'bad', text: `${file.name}: ${why}` });
+    let data: unknown;
+    try {
+      data = JSON.parse(await file.text());
+    } catch {
+      return tell('It is not a Visograph exchange file.');
+    }
+    const models = (data as { models?: unknown }).models;
+    const read = readExchange(network, {
+      ...(data as object),
+      places: [],
+      racks: [],
+      devices: [],
+      cables: [],
+      sheets: [],
+      kits: [],
+      project: undefined,
+      models,
+    });
+    if (!read.ok) return tell(`${read.problems[0]?.path ?? ''} ${read.problems[0]?.message ?? ''}`);
+    if (read.changes.length === 0)
+      return sync.announce({ tone: 'ok', text: `${file.name}: every model is there already.` });
+    const set = {
+      changes: read.changes,
+      sentence: `Imported ${read.changes.length} models from ${file.name}`,
+    };
+    if (commit(set).ok)
+      sync.announce({ tone: 'ok', text: `${file.name}: ${read.changes.length} models imported.` });
+  };
+  const exportModels = (): void => {
+    const file = writeExchange(network);
+    const chosen = selection?.kind === 'model' ? network.get('model', selection.id) : null;
+    const models = (file.models ?? []).filter(
+      (model) => chosen === null || (model.name === chosen.name && (model.maker ?? null) === chosen.maker),
+    );
+    const blob = new Blob(
+      [`${JSON.stringify({ format: file.format, version: file.version, models }, null, 1)}\n`],
+      {
+        type: 'application/json',
+      },
+    );
+    const link = document.createElement('a');
+    link.href = URL.createObjectURL(blob);
+    link.download = `${chosen === null ? 'catalogue' : modelTitle(chosen)}.visograph.json`;
+    link.click();
+    URL.revokeObjectURL(link.href);
+  };
+  if (editing !== null)
+    return (
+      <ModelEditor
+        key={editing.id}
+        start={editing}
+        onDone={(id) => {
+          setEditing(null);
+          if (id !== null) select({ kind: 'model', id });
+        }}
+      />
+    );
+  return (
+    <Work>
+      <WorkHead>
+        <h1>Catalogue</h1>
+        <p>{`${network.count('model')} models · ${network.count('kit')} kits`}</p>
+        <div>
+          <Button onPress={exportModels}>
+            {selection?.kind === 'model' ? 'Export model' : 'Export all'}
+          </Button>
+          {canEdit && (
+            <>
+              <Button onPress={() => input.current?.click()}>Import …</Button>
+              <Button onPress={() => setSharing(true)}>Shared …</Button>
+              <Button
+                $tone="primary"
+                onPress={() => setEditing(draftModel(network, form === 'all' ? 'device' : form, null))}
+              >
+                New model
+              </Button>
+            </>
+          )}
+        </div>
+      </WorkHead>
+      <input
+        ref={input}
+        type="file"
+        accept=".json,application/json"
+        aria-label="Model file"
+        hidden
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          event.target.value = '';
+          if (file !== undefined) void take(file);
+        }}
+      />
+      <SharedModels open={sharing} onOpenChange={setSharing} />
+      <Line>
+        {!showsKits && (
+          <>
+            <Filter value={text} onChange={setText} />
+            <Choice
+              label="Kind of model"
+              hideLabel
+              width={130}
+              value={form}
+              options={forms}
+              onChange={(next) => setForm(forms.find((one) => one.id === next)?.id ?? 'all')}
+            />
+          </>
+        )}
+        <Button aria-pressed={showsKits} onPress={() => setShowsKits(!showsKits)}>
+          {`Kits · ${network.count('kit')}`}
+        </Button>
+      </Line>
+      {showsKits ? (
+        <KitList />
+      ) : (
+        <ModelList text={text} form={form} onOpen={(model) => canEdit && setEditing(model)} />
+      )}
+    </Work>
+  );
+}

@@ -1,0 +1,415 @@
+import {
+  airflows,
+  keepModel,
+  media,
+  modelProblems,
+  modelTitle,
+  rackParts,
+  roleCodes,
+  roles,
+  type CatalogueModel,
+  type Slot,
+} from '@visograph/core';
+import { useMemo, useRef, useState, type ReactNode } from 'react';
+import { styled } from 'styled-components';
+import { useProject } from '../data/project.tsx';
+import { Button, Choice, Field } from '../kit/controls.tsx';
+import { Hint, Work, WorkHead } from '../kit/panels.tsx';
+import { ModelFace } from './ModelFace.tsx';
+import { readPicture } from './pictures.ts';
+import { PortGroupsEditor } from './PortGroupsEditor.tsx';
+
+const Faces = styled.div`
+  flex: none;
+  display: flex;
+  gap: 18px;
+  flex-wrap: wrap;
+  padding: 10px 16px;
+  max-height: 40%;
+  overflow: auto;
+  border-bottom: 1px solid ${({ theme }) => theme.rule};
+  figure {
+    margin: 0;
+  }
+  figcaption {
+    font-size: 12px;
+    color: ${({ theme }) => theme.inkSoft};
+  }
+`;
+const Form = styled.div`
+  flex: 1;
+  min-height: 0;
+  overflow: auto;
+  padding: 4px 16px 24px;
+  h2 {
+    color: ${({ theme }) => theme.inkSoft};
+    margin: 14px 0 6px;
+  }
+`;
+const Line = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: flex-end;
+  label {
+    white-space: nowrap;
+  }
+`;
+const Check = styled.label`
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  height: 28px;
+`;
+const Wrong = styled.ul`
+  flex: none;
+  padding: 7px 16px;
+  color: ${({ theme }) => theme.bad};
+  border-bottom: 1px solid ${({ theme }) => theme.rule};
+  background: ${({ theme }) => theme.surface};
+`;
+
+type Amount = 'massKg' | 'typicalPowerW' | 'maxPowerW' | 'capacityW' | 'poeBudgetW' | 'poeClass';
+const forms: Record<CatalogueModel['form'], string> = {
+  device: 'hardware model',
+  module: 'module',
+  transceiver: 'transceiver',
+  cable: 'cable type',
+};
+
+interface Props {
+  start: CatalogueModel;
+  onDone: (keptId: string | null) => void;
+}
+
+/** A model being made or changed, with its faces drawn as it will look, and what is wrong with it as it stands. */
+export function ModelEditor({ start, onDone }: Props): ReactNode {
+  const { view, commit, sync } = useProject();
+  const { network } = view;
+  const [model, setModel] = useState(start);
+  const [numbers, setNumbers] = useState<Record<string, string>>({});
+  const input = useRef<HTMLInputElement>(null);
+  const problems = useMemo(() => modelProblems(network, model), [network, model]);
+  const unread = Object.entries(numbers).filter(
+    ([, text]) => text !== '' && !Number.isFinite(Number(text.replace(',', '.'))),
+  );
+  const messages = [
+    ...new Set([
+      ...unread.map(([field, text]) => `${field}: “${text}” is not a number.`),
+      ...problems.map((one) => one.message),
+    ]),
+  ];
+  const set = (change: Partial<CatalogueModel>): void => setModel({ ...model, ...change });
+  const amount = (field: Amount | 'units' | 'inletsNeeded', label: string, width = 84): ReactNode => (
+    <Field
+      label={label}
+      mono
+      width={width}
+      value={numbers[label] ?? (model[field] === null ? '' : String(model[field]))}
+      onChange={(text) => {
+        setNumbers({ ...numbers, [label]: text });
+        const value = Number(text.replace(',', '.'));
+        if (Number.isFinite(value))
+          set({
+            [field]: text.trim() === '' && field !== 'units' && field !== 'inletsNeeded' ? null : value,
+          });
+      }}
+    />
+  );
+  const text = (
+    field: 'maker' | 'partNumber' | 'endOfSale' | 'endOfSupport' | 'moduleFamily' | 'currency',
+    label: string,
+    width: number,
+  ): ReactNode => (
+    <Field
+      label={label}
+      width={width}
+      value={model[field] ?? ''}
+      onChange={(value) => set({ [field]: value === '' ? null : value })}
+    />
+  );
+  const take = async (file: File): Promise<void> => {
+    const read = await readPicture(file);
+    if (!read.ok) return sync.announce({ tone: 'bad', text: `${file.name}: ${read.why}` });
+    set({ picture: read.picture });
+    if (read.removed)
+      sync.announce({ tone: 'ok', text: `${file.name}: what was not a drawing was taken out of it.` });
+  };
+  const slot = (at: number, change: Partial<Slot>): void =>
+    set({ slots: model.slots.map((one, index) => (index === at ? { ...one, ...change } : one)) });
+  const isNew = network.get('model', model.id) === null;
+  const keep = (): void => {
+    if (commit(keepModel(network, model)).ok) onDone(model.id);
+  };
+  const isHardware = model.form === 'device' || model.form === 'module';
+  return (
+    <Work aria-label="Model editor">
+      <WorkHead>
+        <h1>{isNew ? `New ${forms[model.form]}` : modelTitle(start)}</h1>
+        <div>
+          <Button onPress={() => onDone(null)}>Cancel</Button>
+          <Button $tone="primary" isDisabled={messages.length > 0} onPress={keep}>
+            {isNew ? 'Add model' : 'Keep changes'}
+          </Button>
+        </div>
+      </WorkHead>
+      {isHardware && (
+        <Faces aria-label="Faces">
+          {(['front', 'rear'] as const).map((face) => (
+            <figure key={face}>
+              <figcaption>{face === 'front' ? 'Front' : 'Rear'}</figcaption>
+              <ModelFace model={model} face={face} width={380} maxHeight={170} />
+            </figure>
+          ))}
+        </Faces>
+      )}
+      {messages.length > 0 && (
+        <Wrong role="alert">
+          {messages.slice(0, 4).map((message) => (
+            <li key={message}>{message}</li>
+          ))}
+        </Wrong>
+      )}
+      <Form>
+        <h2>What it is</h2>
+        <Line>
+          {text('maker', 'Maker', 120)}
+          <Field
+            label="Name"
+            value={model.name}
+            onChange={(name) => set({ name })}
+            width={190}
+            required
+            autoFocus
+          />
+          {text('partNumber', 'Part number', 130)}
+          {model.form === 'device' && (
+            <Choice
+              label="Role"
+              width={150}
+              value={model.role}
+              options={roleCodes.map((role) => ({ id: role, text: roles[role].label, detail: role }))}
+              onChange={(next) => set({ role: roleCodes.find((role) => role === next) ?? 'XX' })}
+            />
+          )}
+          {model.form === 'device' && (
+            <Choice
+              label="Rack part"
+              width={100}
+              value={model.part ?? 'none'}
+              options={['none', ...rackParts].map((part) => ({ id: part, text: part }))}
+              onChange={(next) => set({ part: rackParts.find((part) => part === next) ?? null })}
+            />
+          )}
+          {model.form === 'module' && text('moduleFamily', 'Fits slots of family', 170)}
+          {model.form === 'cable' && (
+            <Choice
+              label="Medium"
+              width={120}
+              value={model.medium}
+              options={media.map((medium) => ({ id: medium, text: medium }))}
+              onChange={(next) => set({ medium: media.find((medium) => medium === next) ?? null })}
+            />
+          )}
+        </Line>
+        {isHardware && (
+          <>
+            <h2>Size and power</h2>
+            <Line>
+              {model.form === 'device' && amount('units', 'Units', 60)}
+              {amount('massKg', 'Mass, kg')}
+              {amount('typicalPowerW', 'Typical, W')}
+              {amount('maxPowerW', 'Maximum, W')}
+              {amount('capacityW', 'Passes on, W', 90)}
+              {amount('inletsNeeded', 'Inlets needed', 90)}
+              <Choice
+                label="Airflow"
+                width={126}
+                value={model.airflow ?? 'not known'}
+                options={['not known', ...airflows].map((one) => ({ id: one, text: one }))}
+                onChange={(next) => set({ airflow: airflows.find((one) => one === next) ?? null })}
+              />
+              {amount('poeBudgetW', 'PoE budget, W', 94)}
+              {amount('poeClass', 'PoE class drawn', 100)}
+            </Line>
+            {model.form === 'device' && (
+              <Line>
+                <Check>
+                  <input
+                    type="checkbox"
+                    checked={model.fullDepth}
+                    onChange={(event) => set({ fullDepth: event.target.checked })}
+                  />
+                  Full depth
+                </Check>
+                <Check>
+                  <input
+                    type="checkbox"
+                    checked={model.halfWidth}
+                    onChange={(event) => set({ halfWidth: event.target.checked })}
+                  />
+                  Half width
+                </Check>
+                {model.maxPowerW !== null && (
+                  <Hint>{`Heat ${Math.round(model.maxPowerW * 3.412142)} BTU/h at most`}</Hint>
+                )}
+              </Line>
+            )}
+            <h2>Ports</h2>
+            <PortGroupsEditor groups={model.portGroups} onChange={(portGroups) => set({ portGroups })} />
+          </>
+        )}
+        {model.form === 'device' && (
+          <>
+            <h2>Slots</h2>
+            {model.slots.map((one, at) => (
+              <Line key={at} role="group" aria-label={`Slot ${at + 1}`}>
+                <Field
+                  label="Slot"
+                  value={one.name}
+                  onChange={(name) => slot(at, { name })}
+                  width={110}
+                  mono
+                />
+                <Field
+                  label="Takes family"
+                  value={one.family}
+                  onChange={(family) => slot(at, { family })}
+                  width={170}
+                />
+                <Choice
+                  label="Face"
+                  width={76}
+                  value={one.face}
+                  options={['front', 'rear'].map((face) => ({ id: face, text: face }))}
+                  onChange={(next) => slot(at, { face: next === 'rear' ? 'rear' : 'front' })}
+                />
+                <Button
+                  $tone="quiet"
+                  onPress={() => set({ slots: model.slots.filter((_, index) => index !== at) })}
+                >
+                  Remove
+                </Button>
+              </Line>
+            ))}
+            <div style={{ marginTop: 6 }}>
+              <Button
+                onPress={() =>
+                  set({
+                    slots: [
+                      ...model.slots,
+                      {
+                        name: `slot ${model.slots.length + 1}`,
+                        family: model.slots.at(-1)?.family ?? `${model.name} module`,
+                        face: 'front',
+                      },
+                    ],
+                  })
+                }
+              >
+                Add slot
+              </Button>
+            </div>
+          </>
+        )}
+        <h2>Buying and support</h2>
+        <Line>
+          <Field
+            label="List price"
+            mono
+            width={100}
+            value={numbers['List price'] ?? (model.priceMinor === null ? '' : String(model.priceMinor / 100))}
+            onChange={(value) => {
+              setNumbers({ ...numbers, 'List price': value });
+              const price = Number(value.replace(',', '.'));
+              if (Number.isFinite(price))
+                set({
+                  priceMinor: value.trim() === '' ? null : Math.round(price * 100),
+                  currency: model.currency ?? 'EUR',
+                });
+            }}
+          />
+          {text('currency', 'Currency', 76)}
+          {text('endOfSale', 'End of sale', 110)}
+          {text('endOfSupport', 'End of support', 110)}
+        </Line>
+        <h2>Licences it needs</h2>
+        {model.licences.map((licence, at) => (
+          <Line key={at} role="group" aria-label={`Licence ${at + 1}`}>
+            <Field
+              label="Licence"
+              value={licence.name}
+              width={220}
+              onChange={(name) =>
+                set({ licences: model.licences.map((one, index) => (index === at ? { ...one, name } : one)) })
+              }
+            />
+            <Choice
+              label="One for each"
+              width={150}
+              value={licence.per}
+              options={['device', 'managed device'].map((per) => ({ id: per, text: per }))}
+              onChange={(next) =>
+                set({
+                  licences: model.licences.map((one, index) =>
+                    index === at ? { ...one, per: next === 'managed device' ? next : 'device' } : one,
+                  ),
+                })
+              }
+            />
+            <Button
+              $tone="quiet"
+              onPress={() => set({ licences: model.licences.filter((_, index) => index !== at) })}
+            >
+              Remove
+            </Button>
+          </Line>
+        ))}
+        <div style={{ marginTop: 6 }}>
+          <Button
+            onPress={() =>
+              set({ licences: [...model.licences, { name: 'Licence', per: 'device', priceMinor: null }] })
+            }
+          >
+            Add licence
+          </Button>
+        </div>
+        <h2>Picture and notes</h2>
+        <Line>
+          {model.picture !== null && (
+            <img
+              src={model.picture}
+              alt={`Picture of ${model.name}`}
+              style={{ maxHeight: 80, maxWidth: 240 }}
+            />
+          )}
+          <Button onPress={() => input.current?.click()}>
+            {model.picture === null ? 'Choose a picture' : 'Another picture'}
+          </Button>
+          {model.picture !== null && (
+            <Button $tone="quiet" onPress={() => set({ picture: null })}>
+              Remove picture
+            </Button>
+          )}
+          <input
+            ref={input}
+            type="file"
+            accept="image/png,image/svg+xml,.png,.svg"
+            aria-label="Picture"
+            hidden
+            onChange={(event) => {
+              const file = event.target.files?.[0];
+              event.target.value = '';
+              if (file !== undefined) void take(file);
+            }}
+          />
+        </Line>
+        <Field
+          label="Notes"
+          value={model.notes ?? ''}
+          onChange={(notes) => set({ notes: notes === '' ? null : notes })}
+        />
+      </Form>
+    </Work>
+  );
+}

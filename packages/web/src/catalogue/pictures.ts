@@ -1,0 +1,40 @@
+import { pictureFault } from '@visograph/core';
+
+export type PictureRead = { ok: true; picture: string; removed: boolean } | { ok: false; why: string };
+
+const base64 = (bytes: Uint8Array): string => {
+  let text = '';
+  for (const byte of bytes) text += String.fromCharCode(byte);
+  return btoa(text);
+};
+
+/**
+ * A picture from a file, checked by its content. A drawing is cleaned of everything that is not one: scripts,
+ * event handlers, links to elsewhere.
+ */
+export async function readPicture(file: Blob): Promise<PictureRead> {
+  const bytes = new Uint8Array(await file.arrayBuffer());
+  const isPng = bytes[0] === 0x89 && bytes[1] === 0x50;
+  let picture = `data:image/png;base64,${base64(bytes)}`;
+  let removed = false;
+  if (!isPng) {
+    const text = new TextDecoder().decode(bytes);
+    if (!/<svg[\s>]/i.test(text)) return { ok: false, why: 'The file is neither a PNG nor an SVG picture.' };
+    const { default: purify } = await import('dompurify');
+    const clean = purify.sanitize(text, {
+      USE_PROFILES: { svg: true, svgFilters: true },
+      NAMESPACE: 'http://www.w3.org/2000/svg',
+      FORBID_TAGS: ['style', 'foreignObject', 'animate', 'set'],
+    });
+    removed = purify.removed.length > 0;
+    if (!/<svg[\s>]/i.test(clean))
+      return { ok: false, why: 'Nothing of the drawing is left without its scripts.' };
+    const start = clean.slice(clean.search(/<svg[\s>]/i));
+    const drawn = start.includes('xmlns=')
+      ? start
+      : start.replace(/<svg/i, '<svg xmlns="http://www.w3.org/2000/svg"');
+    picture = `data:image/svg+xml;base64,${base64(new TextEncoder().encode(drawn))}`;
+  }
+  const fault = pictureFault(picture);
+  return fault === null ? { ok: true, picture, removed } : { ok: false, why: `The picture ${fault}.` };
+}

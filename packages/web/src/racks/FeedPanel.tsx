@@ -1,0 +1,101 @@
+import { feedFailure, type Device, type Rack } from '@visograph/core';
+import { useEffect, useMemo, type ReactNode } from 'react';
+import { styled } from 'styled-components';
+import { useProject } from '../data/project.tsx';
+import { useWhereabouts } from '../data/location.ts';
+import { Choice } from '../kit/controls.tsx';
+import { DeviceChip } from '../kit/DeviceChip.tsx';
+import { ClosingHead, DockColumn, DockFrame, Trouble } from '../kit/dock.tsx';
+import { Hint } from '../kit/panels.tsx';
+import { useBench } from './bench.tsx';
+
+const Chips = styled.ul`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 5px;
+  overflow: auto;
+  min-height: 0;
+`;
+
+function Listed({ devices, none }: { devices: readonly Device[]; none: string }): ReactNode {
+  const { select, selection } = useWhereabouts();
+  if (devices.length === 0) return <Hint>{none}</Hint>;
+  return (
+    <Chips>
+      {devices.map((device) => (
+        <li key={device.id}>
+          <DeviceChip
+            name={device.name}
+            role={device.role}
+            selected={selection?.id === device.id}
+            onChoose={() => select({ kind: 'device', id: device.id })}
+          />
+        </li>
+      ))}
+    </Chips>
+  );
+}
+
+/** What stops, what goes on from a battery, and which feeds are then overloaded, when one feed fails. */
+export function FeedPanel({ racks }: { racks: readonly Rack[] }): ReactNode {
+  const { view } = useProject();
+  const { network } = view;
+  const { deadFeed, setDeadFeed, setPanel, setColour } = useBench();
+  const names = useMemo(
+    () => [...new Set(racks.flatMap((rack) => rack.feeds.map((feed) => feed.name)))].sort(),
+    [racks],
+  );
+  const feed = deadFeed ?? names[0] ?? null;
+  useEffect(() => {
+    setDeadFeed(feed);
+    setColour('feedState');
+    return () => {
+      setDeadFeed(null);
+      setColour('role');
+    };
+  }, [feed, setDeadFeed, setColour]);
+  const failure = useMemo(
+    () => (feed === null ? null : feedFailure(network, racks, feed)),
+    [network, racks, feed],
+  );
+  return (
+    <DockFrame aria-label="If a feed fails">
+      <DockColumn $grow={0.7}>
+        <h2>Feed that fails</h2>
+        {names.length === 0 ? (
+          <Hint>No feed is stated for these racks. Add feeds in the record of a rack.</Hint>
+        ) : (
+          <Choice
+            label="Feed"
+            value={feed}
+            options={names.map((name) => ({ id: name, text: `Feed ${name}` }))}
+            onChange={setDeadFeed}
+            width={120}
+          />
+        )}
+        {failure?.overloaded.map((one) => (
+          <Trouble key={`${one.rackId}${one.feed}`}>
+            {`Then feed ${one.feed} of ${network.get('rack', one.rackId)?.name ?? ''} carries up to ${Math.round(one.maxW)} W of ${Math.round(one.usableW)} W.`}
+          </Trouble>
+        ))}
+        {failure !== null && failure.overloaded.length === 0 && (
+          <Hint>No other feed is overloaded then.</Hint>
+        )}
+      </DockColumn>
+      <DockColumn>
+        <h2>{`Goes dark · ${failure?.dark.length ?? 0}`}</h2>
+        <Listed devices={failure?.dark ?? []} none="Nothing: every device has another way to power." />
+      </DockColumn>
+      <DockColumn $shaded>
+        <h2>{`On battery · ${failure?.onBattery.length ?? 0}`}</h2>
+        <Listed devices={failure?.onBattery ?? []} none="Nothing." />
+      </DockColumn>
+      <DockColumn>
+        <ClosingHead
+          onClose={() => setPanel(null)}
+        >{`Power not documented · ${failure?.undocumented.length ?? 0}`}</ClosingHead>
+        <Listed devices={failure?.undocumented ?? []} none="Nothing: every inlet is cabled or on a feed." />
+      </DockColumn>
+    </DockFrame>
+  );
+}
