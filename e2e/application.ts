@@ -122,7 +122,8 @@ export async function doLine(page: Page, text: string): Promise<void> {
   await page.keyboard.press('/');
   await expect(page.getByRole('combobox', { name: 'Find or do' })).toBeFocused();
   await page.keyboard.type(text);
-  await expect(page.getByRole('option').first()).toBeVisible();
+  const offers = page.getByRole('listbox', { name: 'What the line would do' });
+  await expect(offers.getByRole('option').first()).toBeVisible();
   await page.keyboard.press('Enter');
 }
 

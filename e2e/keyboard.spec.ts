@@ -87,7 +87,7 @@ test('grids are walked by arrows and edited by typing', async ({ page, applicati
   await signIn(page, application);
   await page.keyboard.press('Alt+4');
   const grid = page.getByRole('grid', { name: 'Cables' });
-  await tabTo(page, /^KQ-00001$/);
+  await tabTo(page, /^AH-00001$/);
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('ArrowRight');
   await page.keyboard.type('2.5');
@@ -103,6 +103,30 @@ test('grids are walked by arrows and edited by typing', async ({ page, applicati
 const screens: { name: string; open: (page: Page) => Promise<unknown> }[] = [
   { name: 'all sites', open: async () => undefined },
   { name: 'the data room', open: (page) => doLine(page, 'data room') },
+  { name: 'the catalogue', open: (page) => page.keyboard.press('Alt+2') },
+  {
+    name: 'a model being made',
+    open: async (page) => {
+      await page.keyboard.press('Alt+2');
+      await page.getByRole('button', { name: 'New model' }).click();
+      await page.getByRole('button', { name: 'Add ports' }).click();
+    },
+  },
+  {
+    name: 'all racks of the room with the gear',
+    open: async (page) => {
+      await doLine(page, 'rack KQ-A1');
+      await page.getByRole('button', { name: 'All 3 racks' }).click();
+      await page.getByRole('button', { name: 'Gear', exact: true }).click();
+    },
+  },
+  {
+    name: 'a feed failing',
+    open: async (page) => {
+      await doLine(page, 'rack KQ-A1');
+      await page.getByRole('button', { name: 'If a feed fails' }).click();
+    },
+  },
   { name: 'a rack', open: (page) => doLine(page, 'rack KQ-A1') },
   {
     name: 'a rack with the connect dock and a record',

@@ -36,6 +36,7 @@ test('a taken name is refused in the record and in the grid, with the reason, an
   await name.press('Escape');
   await expect(name).toHaveValue('kq-acc-2');
   await page.getByRole('link', { name: 'Equipment' }).click();
+  await page.getByRole('searchbox', { name: 'Filter rows' }).fill('kq-srv');
   await page.getByRole('gridcell', { name: 'kq-srv-1', exact: true }).dblclick();
   const typed = page.getByRole('grid').getByRole('textbox', { name: 'Name' });
   await typed.fill('kq-srv-2');
@@ -164,7 +165,7 @@ test('an owner adds a person, who then signs in, and takes them out again', asyn
   await dialog.getByRole('button', { name: 'Add person' }).click();
   await expect(dialog.getByRole('listitem').filter({ hasText: 'Eve Lund' })).toContainText('editor');
   const eve = await another(browser, application, 'eve@marrow.example');
-  await expect(eve.getByText('Kelder Quay')).toBeVisible();
+  await expect(eve.getByRole('row', { name: /^Kelder Quay/ })).toBeVisible();
   await eve.context().close();
   await dialog.getByRole('button', { name: 'Remove Eve Lund' }).click();
   await expect(dialog.getByRole('listitem').filter({ hasText: 'Eve Lund' })).toHaveCount(0);

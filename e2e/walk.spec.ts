@@ -70,7 +70,7 @@ test('C connects it: only free matching ports, next label, Enter steps both ends
 test('it is at once in the record of both devices, in Equipment, in Cables, on the sheet', async () => {
   await expect(record().getByText('Ports · 1 of 53 used')).toBeVisible();
   await record().getByRole('button', { name: 'kq-core-1 te1/6' }).click();
-  await expect(record().getByRole('button', { name: 'KQ-00157' })).toBeVisible();
+  await expect(record().getByRole('button', { name: 'KQ-00157', exact: true })).toBeVisible();
   await page.getByRole('link', { name: 'Equipment' }).click();
   await expect(page.getByRole('gridcell', { name: 'kq-acc-6', exact: true })).toBeVisible();
   await page.getByRole('link', { name: 'Cables' }).click();

@@ -69,3 +69,36 @@ describe('doing', () => {
     });
   });
 });
+
+describe('racks by the line', () => {
+  const only = (text: string) => interpretLine(smallRoom(), text)[0];
+
+  test('add: words of the model, the rack, a unit; the name and place it would get are shown', () => {
+    expect(only('add norvane ax-2448p to kq-a1 u40')).toMatchObject({
+      does: 'change',
+      title: 'Add Norvane AX-2448P',
+      detail: 'kq-acc-2 at KQ-A1 U40',
+    });
+    expect(only('add norvane ax-2448p to KQ-A1')).toMatchObject({ detail: 'kq-acc-2 at KQ-A1 U41' });
+    expect(only('add norvane ax-2448p to KQ-A1 38')).toMatchObject({
+      does: 'refuse',
+      detail: 'kq-core-1 fills U38.',
+    });
+    expect(only('add unicorn to KQ-A1')).toMatchObject({ does: 'refuse' });
+    expect(only('add norvane ax-2448p to KQ-Z9')).toMatchObject({
+      detail: 'Write a rack, and a unit if you wish: KQ-A1 U40. There is no rack “KQ-Z9”.',
+    });
+  });
+
+  test('move: to another unit or rack, refused with what is in the way', () => {
+    expect(only('move kq-core-1 to KQ-A2 U12')).toMatchObject({
+      does: 'change',
+      detail: 'Moved kq-core-1 from KQ-A1 U38 to KQ-A2 U12',
+    });
+    expect(only('move kq-core-1 to KQ-A2 U40')).toMatchObject({
+      does: 'refuse',
+      detail: 'kq-acc-1 fills U40.',
+    });
+    expect(only('move kq-nothing to KQ-A2')).toMatchObject({ detail: 'There is no device kq-nothing.' });
+  });
+});

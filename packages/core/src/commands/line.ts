@@ -6,6 +6,7 @@ import type { Network } from '../model/network.ts';
 import { findPort } from '../model/ports.ts';
 import { connect, proposeConnection } from './cables.ts';
 import { findAnything, type Found } from './find.ts';
+import { addLine, moveLine } from './rackLines.ts';
 
 /** What Enter would do with a line typed into the command line. */
 export type LineOption =
@@ -18,6 +19,8 @@ export type LineOption =
 export const lineExamples: readonly { form: string; what: string }[] = [
   { form: 'rack NAME', what: 'Open a rack' },
   { form: 'connect DEVICE PORT to DEVICE PORT', what: 'Plug in a cable' },
+  { form: 'add MODEL to RACK U40', what: 'Put a device of the catalogue into a rack' },
+  { form: 'move DEVICE to RACK U12', what: 'Put it somewhere else' },
   { form: 'trace DEVICE PORT', what: 'Follow the run from a port' },
   { form: 'any name, label or serial', what: 'Find it' },
 ];
@@ -60,13 +63,17 @@ function connectLine(network: Network, left: string, right: string): LineOption[
 }
 
 /**
- * Reads a line: `connect A to B`, `trace DEVICE PORT`, `rack NAME`, or anything to find. Gives the options to
+ * Reads a line: `connect A to B`, `add MODEL to RACK U40`, `move DEVICE to RACK U12`, `trace DEVICE PORT`, `rack NAME`, or anything to find. Gives the options to
  * show below the line, best first; nothing is changed until one is chosen.
  */
 export function interpretLine(network: Network, text: string): LineOption[] {
   const line = text.trim();
   const connecting = /^connect\s+(.+?)\s+to\s+(.+)$/i.exec(line);
   if (connecting !== null) return connectLine(network, connecting[1] ?? '', connecting[2] ?? '');
+  const adding = /^add\s+(.+)\s+to\s+(.+)$/i.exec(line);
+  if (adding !== null) return addLine(network, adding[1] ?? '', adding[2] ?? '');
+  const moving = /^move\s+(\S+)\s+to\s+(.+)$/i.exec(line);
+  if (moving !== null) return moveLine(network, moving[1] ?? '', moving[2] ?? '');
   const tracing = /^trace\s+(.+)$/i.exec(line);
   if (tracing !== null) {
     const named = namedPort(network, tracing[1] ?? '');

@@ -188,6 +188,25 @@ export function freeName(network: Network, wanted: string): string {
   return name;
 }
 
+/** Takes devices out of their racks; they stay in the room. */
+export function takeOut(network: Network, devices: readonly Device[]): Attempt {
+  const racked = devices.filter((device) => device.rackId !== null);
+  if (racked.length === 0) return refuse('None of these stands in a rack.');
+  const changes = racked.map((device) =>
+    update('device', device, {
+      rackId: null,
+      unit: null,
+      feed: null,
+      placeId: network.get('rack', device.rackId)?.placeId ?? null,
+    }),
+  );
+  return judged(
+    network,
+    changes,
+    `Took ${named(racked)} out of ${racked.length === 1 ? 'its rack' : 'their racks'}`,
+  );
+}
+
 /** Makes an accepted fit: every proposed device at its place, on its feed. */
 export function acceptFit(network: Network, plan: FitPlan): Attempt {
   const racks = new Set<string>();

@@ -6,6 +6,7 @@ import {
   ownFieldNames,
   plateFacts,
   swapDevices,
+  takeOut,
   type Attempt,
   type ColourBy,
   type Device,
@@ -125,6 +126,9 @@ export function BenchTools({ devices, wide, roomful, onWide }: Props): ReactNode
         <Button aria-pressed={bench.panel === 'fit'} onPress={() => toggle('fit')}>
           Fit for me
         </Button>
+      )}
+      {canEdit && chosen.length > 0 && (
+        <Button onPress={() => keep(takeOut(network, chosen))}>Take out</Button>
       )}
       {canEdit && chosen.length > 1 && (
         <>
