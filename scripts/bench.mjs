@@ -1,19 +1,34 @@
 /** npm run bench [-- --json]: on a throw-away database with the safety of a real one. */
 import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
-import { ensurePackages, root } from './install.mjs';
+import { ensureChromium, ensurePackages, root } from './install.mjs';
 
 ensurePackages();
 const { openCluster } = await import('./postgres.mjs');
 const { bundle } = await import('./run-ts.mjs');
-const entry = join(root, '.visograph/build/bench.mjs');
-await bundle(join(root, 'packages/server/bench/bench.ts'), entry);
+const { buildWeb } = await import('./build.mjs');
+const chromium = ensureChromium();
+await buildWeb();
+const parts = ['bench', 'frames'].map((name) => ({
+  from: join(root, `packages/server/bench/${name}.ts`),
+  entry: join(root, `.visograph/build/${name}.mjs`),
+}));
+for (const { from, entry } of parts) await bundle(from, entry);
 const cluster = await openCluster('bench-database', { fresh: true });
-const env = { ...process.env, NODE_ENV: 'production', VISOGRAPH_TEST_DATABASE: cluster.url('postgres') };
-const { status } = spawnSync(
-  process.execPath,
-  ['--expose-gc', '--max-old-space-size=8192', entry, ...process.argv.slice(2)],
-  { cwd: root, env, stdio: 'inherit' },
-);
+const env = {
+  ...process.env,
+  CHROMIUM: chromium,
+  NODE_ENV: 'production',
+  VISOGRAPH_TEST_DATABASE: cluster.url('postgres'),
+};
+let status = 0;
+for (const { entry } of parts) {
+  const run = spawnSync(
+    process.execPath,
+    ['--expose-gc', '--max-old-space-size=8192', entry, ...process.argv.slice(2)],
+    { cwd: root, env, stdio: 'inherit' },
+  );
+  status ||= run.status ?? 1;
+}
 await cluster.stop();
-process.exit(status ?? 1);
+process.exit(status);

@@ -32,6 +32,7 @@ export * from './racks/occupancy.ts';
 export * from './racks/faceplate.ts';
 export * from './racks/figures.ts';
 export * from './racks/power.ts';
+export * from './racks/summary.ts';
 export * from './racks/capacity.ts';
 export * from './racks/placing.ts';
 export * from './racks/whereFits.ts';

@@ -286,6 +286,58 @@ export const FaceFrame = memo(function FaceFrame({
   );
 });
 
+/**
+ * A face from afar: what stands there as one shape per colour, whatever their number, so that whole rows of racks
+ * move without a stutter.
+ */
+export const FarFace = memo(function FarFace({
+  scene,
+  face,
+  tokens,
+  chosen,
+}: {
+  scene: ElevationScene;
+  face: ElevationFace;
+  tokens: Tokens;
+  chosen: ReadonlySet<string>;
+}): ReactElement {
+  const { inner } = scene;
+  const box = ({ x, y, width, height }: ElevationPlate['box'], inset = 1): string =>
+    `M${x + inset} ${y + inset}h${width - 2 * inset}v${height - 2 * inset}h-${width - 2 * inset}z`;
+  const plates = face.plates.filter((plate) => plate.form !== 'blank');
+  const tabs = new Map<string, string>();
+  for (const plate of plates) {
+    const colour = shadeColour(tokens, plate.shade);
+    const width = plate.form === 'side' ? plate.box.width : Math.min(plate.box.width * 0.3, 70);
+    tabs.set(colour, `${tabs.get(colour) ?? ''}${box({ ...plate.box, width }, 0.6)}`);
+  }
+  const outlines = plates.map((plate) => box(plate.box)).join('');
+  const picked = plates
+    .filter((plate) => chosen.has(plate.deviceId))
+    .map((plate) => box(plate.box, 0))
+    .join('');
+  return (
+    <g>
+      <rect
+        x={sideWidth}
+        width={scene.width - 2 * sideWidth}
+        height={scene.height}
+        fill={tokens.band}
+        stroke={tokens.ink}
+        strokeWidth={2.5}
+      />
+      <rect x={inner.x} width={inner.width} height={scene.height} fill={tokens.ground} />
+      {outlines !== '' && (
+        <path d={outlines} fill={tokens.surface} stroke={tokens.inkSoft} strokeWidth={1.6} />
+      )}
+      {[...tabs].map(([colour, d]) => (
+        <path key={colour} d={d} fill={colour} />
+      ))}
+      {picked !== '' && <path d={picked} fill="none" stroke={tokens.accent} strokeWidth={6} />}
+    </g>
+  );
+});
+
 export const faceGap = 36;
 /** Above the faces: the gauges, then the name of each face. */
 export const gaugeHeight = 40;

@@ -9,6 +9,7 @@ import {
   Network,
   newId,
   traceRun,
+  whereFits,
   type Change,
 } from '@visograph/core';
 import { measureText } from '@visograph/drawing';
@@ -20,6 +21,7 @@ import { startServer } from '../src/server.ts';
 import { addAccount, setMember } from '../src/accounts/accounts.ts';
 import { ProjectRow } from '../src/database/rows.ts';
 import { generate, type Generated } from './generate.ts';
+import { rackRoom } from './rackRoom.ts';
 
 interface Figure {
   work: string;
@@ -152,6 +154,17 @@ note(
   30,
 );
 note('all checks', (await time(() => checkNetwork(network)))[1] / 1000, 's', 3);
+
+// A thousand racks with 30 devices each.
+const racks = Network.of(rackRoom(1000, 30, false));
+const allRacks = [...racks.all('rack')];
+const nearPlaceId = allRacks[500]?.placeId ?? null;
+note(
+  'where do 4 U, 28 kg, 900 W fit, over 1,000 racks and 30,000 devices',
+  await repeat(15, () => whereFits(racks, allRacks, { units: 4, massKg: 28, maxW: 900, nearPlaceId })),
+  'ms',
+  50,
+);
 
 // Twenty editors at once.
 const people = await Promise.all(

@@ -24,6 +24,9 @@ const indexDefinitions = {
   modulesByModel: on('module', (row) => row.modelId),
   portsByModule: on('port', (row) => row.moduleId),
   portsByDevice: on('port', (row) => row.deviceId),
+  powerPortsByDevice: on('port', (row) =>
+    row.role === 'powerIn' || row.role === 'powerOut' ? row.deviceId : null,
+  ),
   portByName: on('port', (row) => `${row.deviceId}:${row.name.toLowerCase()}`),
   portByPassThrough: on('port', (row) => row.passThroughId),
   cablesByPort: on('cable', (row) => present(row.aPortId, row.bPortId)),
@@ -60,6 +63,19 @@ export const referrers: { kind: Kind; field: string; refersTo: Kind; index: Inde
 export type Tables = { [K in Kind]: PersistentMap<string, Rows[K]> };
 type AnyIndex = RowIndex<Row>;
 
+/** A row as it was and as it is: null where it was made or removed. */
+export interface Touched {
+  kind: Kind;
+  before: Row | null;
+  after: Row | null;
+}
+/** How a network came about: from which, and what was touched. Forgotten when very much was. */
+export interface Origin {
+  base: WeakRef<Network>;
+  touched: readonly Touched[];
+}
+const mostTouched = 500;
+
 /**
  * A snapshot of the whole network: one table per kind, and indexes. Never changed once made; a changed network
  * shares all that did not change with the one before it.
@@ -68,6 +84,8 @@ export class Network {
   private constructor(
     private readonly tables: Tables,
     private readonly indexes: Map<string, AnyIndex>,
+    /** Lets what was worked out for the network before be kept where nothing changed. */
+    readonly origin: Origin | null = null,
   ) {}
 
   static empty(): Network {
@@ -132,7 +150,10 @@ export class Network {
    */
   draft(touched: Iterable<Kind> = []): NetworkDraft {
     for (const kind of touched) this.prepare(kind);
-    return new NetworkDraft(this.tables, this.indexes, (tables, indexes) => new Network(tables, indexes));
+    return new NetworkDraft(this.tables, this.indexes, (tables, indexes, touched) => {
+      const origin = touched === null ? null : { base: new WeakRef<Network>(this), touched };
+      return new Network(tables, indexes, origin);
+    });
   }
 
   private prepare(kind: Kind): void {
@@ -181,11 +202,22 @@ export class NetworkDraft {
   private readonly tables: Tables;
   private readonly indexes = new Map<string, AnyIndex>();
   private readonly indexesOfKind = new Map<Kind, AnyIndex[]>();
+  private touched: Touched[] | null = [];
+
+  private touch(kind: Kind, before: Row | null, after: Row | null): void {
+    if (this.touched === null) return;
+    if (this.touched.length >= mostTouched) this.touched = null;
+    else this.touched.push({ kind, before, after });
+  }
 
   constructor(
     base: Tables,
     private readonly baseIndexes: ReadonlyMap<string, AnyIndex>,
-    private readonly make: (tables: Tables, indexes: Map<string, AnyIndex>) => Network,
+    private readonly make: (
+      tables: Tables,
+      indexes: Map<string, AnyIndex>,
+      touched: readonly Touched[] | null,
+    ) => Network,
   ) {
     this.tables = { ...base };
   }
@@ -199,6 +231,7 @@ export class NetworkDraft {
     const before = table.get(row.id);
     const indexes = this.indexesOfKind.get(kind) ?? [];
     table.set(row.id, row);
+    this.touch(kind, before ?? null, row);
     for (const index of indexes) {
       if (before === undefined) index.add(row);
       else index.replace(before, row);
@@ -211,6 +244,7 @@ export class NetworkDraft {
     if (before === undefined) return;
     for (const index of this.indexesOfKind.get(kind) ?? []) index.remove(before);
     table.delete(id);
+    this.touch(kind, before, null);
   }
 
   finish(): Network {
@@ -218,7 +252,7 @@ export class NetworkDraft {
     for (const kind of this.indexesOfKind.keys()) tables[kind] = tables[kind].asImmutable();
     const indexes = new Map(this.baseIndexes);
     for (const [name, index] of this.indexes) indexes.set(name, index.seal());
-    return this.make(tables as Tables, indexes);
+    return this.make(tables as Tables, indexes, this.touched);
   }
 
   private open<K extends Kind>(kind: K): PersistentMap<string, Row> {

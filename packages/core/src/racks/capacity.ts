@@ -1,9 +1,10 @@
 import type { Device } from '../model/kinds/device.ts';
 import type { Rack } from '../model/kinds/rack.ts';
 import type { Network } from '../model/network.ts';
-import { btuPerHourPerWatt, deviceMassKg, deviceWatts, addWatts, noWatts, type Watts } from './figures.ts';
+import { addWatts, btuPerHourPerWatt, noWatts, type Watts } from './figures.ts';
 import { rackUse } from './occupancy.ts';
 import { feedKey, powerFlow, usableW } from './power.ts';
+import { rackSummary } from './summary.ts';
 
 export interface FeedUse extends Watts {
   feed: string;
@@ -28,8 +29,6 @@ export interface RackCapacity {
   /** Heat given off at maximum draw. */
   btuPerHour: number;
   feeds: FeedUse[];
-  /** Free network ports, by speed in bit/s; 0 stands for ports without a stated speed. */
-  freePorts: ReadonlyMap<number, number>;
   /** What is above its limit, in words with the numbers. */
   over: string[];
 }
@@ -118,19 +117,11 @@ function overText(capacity: Omit<RackCapacity, 'over'>, rack: Rack): string[] {
   return over;
 }
 
-/** Units, mass, power per feed, heat and free ports of a rack, and what is above its limit. */
+/** Units, mass, power per feed and heat of a rack, and what is above its limit. */
 export function rackCapacity(network: Network, rack: Rack): RackCapacity {
   const devices = network.find('devicesByRack', rack.id);
   const use = rackUse(network, rack);
-  let draw = noWatts;
-  let massKg = 0;
-  let massUnknown = 0;
-  for (const device of devices) {
-    draw = addWatts(draw, deviceWatts(network, device));
-    const mass = deviceMassKg(network, device);
-    if (mass === null) massUnknown++;
-    else massKg += mass;
-  }
+  const { massKg, massUnknown, draw } = rackSummary(network, rack);
   const figures = {
     rackId: rack.id,
     units: use.units,
@@ -142,7 +133,6 @@ export function rackCapacity(network: Network, rack: Rack): RackCapacity {
     draw,
     btuPerHour: draw.maxW * btuPerHourPerWatt,
     feeds: feedUses(network, rack, devices),
-    freePorts: freePortsBySpeed(network, devices),
   };
   return { ...figures, over: [...overText(figures, rack), ...overloadedStrips(network, devices)] };
 }
@@ -158,16 +148,12 @@ export interface CapacitySum {
   draw: Watts;
   usableW: number | null;
   btuPerHour: number;
-  freePorts: ReadonlyMap<number, number>;
   over: string[];
 }
 
 export function sumCapacity(capacities: readonly RackCapacity[]): CapacitySum {
   const total = (of: (one: RackCapacity) => number): number =>
     capacities.reduce((sum, one) => sum + of(one), 0);
-  const freePorts = new Map<number, number>();
-  for (const one of capacities)
-    for (const [speed, count] of one.freePorts) freePorts.set(speed, (freePorts.get(speed) ?? 0) + count);
   const everyLimit = capacities.length > 0 && capacities.every((one) => one.massLimitKg !== null);
   const everyFeed = capacities.length > 0 && capacities.every((one) => one.feeds.length > 0);
   return {
@@ -180,7 +166,6 @@ export function sumCapacity(capacities: readonly RackCapacity[]): CapacitySum {
     draw: capacities.reduce((sum, one) => addWatts(sum, one.draw), noWatts),
     usableW: everyFeed ? total((one) => one.feeds.reduce((sum, feed) => sum + feed.usableW, 0)) : null,
     btuPerHour: total((one) => one.btuPerHour),
-    freePorts: new Map([...freePorts].sort((a, b) => b[0] - a[0])),
     over: capacities.flatMap((one) => one.over),
   };
 }

@@ -29,6 +29,7 @@ export function modelWatts(model: Pick<CatalogueModel, 'typicalPowerW' | 'maxPow
 /** The draw of a device with its modules, in watts, without what it feeds to others. */
 export function deviceWatts(network: Network, device: Device): Watts {
   let sum = modelWatts(network.get('model', device.modelId));
+  if (network.count('module') === 0) return sum;
   for (const module of network.find('modulesByDevice', device.id))
     sum = addWatts(sum, modelWatts(network.get('model', module.modelId)));
   return sum;
@@ -37,7 +38,7 @@ export function deviceWatts(network: Network, device: Device): Watts {
 /** Mass of a device with its modules in kilograms; null where its model states none. */
 export function deviceMassKg(network: Network, device: Device): number | null {
   const own = network.get('model', device.modelId)?.massKg ?? null;
-  if (own === null) return null;
+  if (own === null || network.count('module') === 0) return own;
   return network
     .find('modulesByDevice', device.id)
     .reduce((sum, module) => sum + (network.get('model', module.modelId)?.massKg ?? 0), own);

@@ -1,4 +1,4 @@
-import { collide, unitsFilled, type Body } from '../change/constraints/rackSpace.ts';
+import { unitsFilled, type Body } from '../change/constraints/rackSpace.ts';
 import type { Device } from '../model/kinds/device.ts';
 import type { Rack } from '../model/kinds/rack.ts';
 import type { Network } from '../model/network.ts';
@@ -48,17 +48,41 @@ export function freePositions(
   return openPositions(rack, others, body);
 }
 
+/** The quarters of a half unit: front and rear, left and right, one bit each. */
+const quarters = (body: Pick<Body, 'face' | 'fullDepth' | 'side'>): number => {
+  const depth = body.fullDepth ? 0b1111 : body.face === 'front' ? 0b0011 : 0b1100;
+  const width = body.side === 'full' ? 0b1111 : body.side === 'left' ? 0b0101 : 0b1010;
+  return depth & width;
+};
+
+/** What is taken of a rack: for each half unit from the first, the quarters that are filled. */
+export function takenHalves(units: number, bodies: readonly Body[]): Uint8Array {
+  const taken = new Uint8Array(units * 2);
+  for (const body of bodies) {
+    if (body.unit === null) continue;
+    const bits = quarters(body);
+    const last = Math.min(taken.length, (body.unit + body.units - 1) * 2);
+    for (let half = (body.unit - 1) * 2; half < last; half++) taken[half] = (taken[half] ?? 0) | bits;
+  }
+  return taken;
+}
+
 /** As freePositions, among bodies that need not be in the network yet. Half-unit gear also fits at half units. */
 export function openPositions(rack: Pick<Rack, 'units'>, others: readonly Body[], body: Standing): number[] {
+  return openIn(takenHalves(rack.units, others), body);
+}
+
+/** The positions left where this is taken, highest first. */
+export function openIn(taken: Uint8Array, body: Standing): number[] {
   const positions: number[] = [];
-  const step = Number.isInteger(body.units) ? 1 : 0.5;
-  for (
-    let unit = Math.floor(rack.units - body.units + 1 + (step === 0.5 ? 0.5 : 0));
-    unit >= 1;
-    unit -= step
-  ) {
-    if (unit + body.units > rack.units + 1) continue;
-    if (!others.some((other) => collide({ ...body, unit }, other))) positions.push(unit);
+  const bits = quarters(body);
+  const height = body.units * 2;
+  const step = Number.isInteger(body.units) ? 2 : 1;
+  for (let start = taken.length - height; start >= 0; start--) {
+    if (start % step !== 0) continue;
+    let free = true;
+    for (let half = start; half < start + height && free; half++) free = ((taken[half] ?? 0) & bits) === 0;
+    if (free) positions.push(start / 2 + 1);
   }
   return positions;
 }

@@ -1,12 +1,15 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { applyChanges } from '../change/apply.ts';
+import { editRow } from '../commands/edit.ts';
 import { collide } from '../change/constraints/rackSpace.ts';
 import { acceptFit, fillBlanks, moveBlock, shiftBlock, swapDevices, tryMove } from '../commands/racking.ts';
-import type { Network } from '../model/network.ts';
+import { kindNames } from '../model/kinds.ts';
+import { Network } from '../model/network.ts';
 import { deviceNamed, networkOf, rackNamed } from '../testNetwork.ts';
 import { proposeFit } from './fit.ts';
 import { openPositions } from './occupancy.ts';
+import { rackSummary } from './summary.ts';
 import { readNeed, whereFits } from './whereFits.ts';
 
 const rack = (name: string, rest: object = {}) => ({ name, place: 'KQ', units: 20, ...rest });
@@ -111,6 +114,65 @@ describe('what stands where', () => {
     const after = filled.ok ? applyChanges(start, filled.set.changes) : null;
     const again = after?.ok ? fillBlanks(after.network, rackNamed(after.network, 'R1')) : null;
     expect(again).toEqual({ ok: false, why: 'R1 has no free unit at the front.' });
+  });
+});
+
+describe('what is kept for speed is what it would be afresh', () => {
+  test('property: open positions are exactly those at which nothing collides', () => {
+    const body = fc.record({
+      units: fc.constantFrom(0.5, 1, 1.5, 2, 3),
+      face: fc.constantFrom('front' as const, 'rear' as const),
+      fullDepth: fc.boolean(),
+      side: fc.constantFrom('full' as const, 'left' as const, 'right' as const),
+    });
+    const placed = fc
+      .tuple(body, fc.integer({ min: 2, max: 22 }))
+      .map(([one, half]) => ({ ...one, unit: half / 2 }));
+    fc.assert(
+      fc.property(fc.array(placed, { maxLength: 8 }), body, (others, candidate) => {
+        const inside = others.filter((one) => one.unit + one.units <= 13);
+        const step = Number.isInteger(candidate.units) ? 1 : 0.5;
+        const expected: number[] = [];
+        for (let unit = 1; unit + candidate.units <= 13; unit += step)
+          if (!inside.some((other) => collide({ ...candidate, unit }, other))) expected.unshift(unit);
+        expect(openPositions({ units: 12 }, inside, candidate)).toEqual(expected);
+      }),
+    );
+  });
+
+  test('property: the summary of a rack after any edits', () => {
+    const start = network([
+      { name: 'a', model: 'Tessmark T2-Rack', rack: 'R1', unit: 1 },
+      { name: 'b', model: 'Norvane AX-2448P', rack: 'R1', unit: 5 },
+      { name: 'c', model: 'Brackwater UP-3000', rack: 'R2', unit: 1 },
+    ]);
+    const edit = fc.record({
+      name: fc.constantFrom('a', 'b', 'c'),
+      rack: fc.constantFrom('R1', 'R2', null),
+      unit: fc.integer({ min: 1, max: 18 }),
+      mass: fc.option(fc.integer({ min: 1, max: 90 })),
+      ask: fc.boolean(),
+    });
+    fc.assert(
+      fc.property(fc.array(edit, { maxLength: 12 }), (edits) => {
+        let now = start;
+        for (const one of edits) {
+          if (one.ask) for (const each of now.all('rack')) rackSummary(now, each);
+          const device = deviceNamed(now, one.name);
+          const rackId = one.rack === null ? null : rackNamed(now, one.rack).id;
+          const attempt = tryMove(now, device, { rackId, unit: rackId === null ? null : one.unit });
+          const moved = attempt.ok ? applyChanges(now, attempt.set.changes) : null;
+          if (moved?.ok) now = moved.network;
+          const model = now.get('model', device.modelId);
+          if (one.mass === null || model === null) continue;
+          const weighed = applyChanges(now, editRow(now, 'model', model, { massKg: one.mass }).changes);
+          if (weighed.ok) now = weighed.network;
+        }
+        const fresh = Network.of(Object.fromEntries(kindNames.map((kind) => [kind, [...now.all(kind)]])));
+        for (const each of now.all('rack')) expect(rackSummary(now, each)).toEqual(rackSummary(fresh, each));
+      }),
+      { numRuns: 60 },
+    );
   });
 });
 

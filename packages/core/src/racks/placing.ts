@@ -2,8 +2,9 @@ import { collide, obstacle, spanText, type Body } from '../change/constraints/ra
 import type { Device } from '../model/kinds/device.ts';
 import type { Rack } from '../model/kinds/rack.ts';
 import type { Network } from '../model/network.ts';
-import { addWatts, deviceMassKg, deviceWatts, noWatts } from './figures.ts';
+import { deviceMassKg, deviceWatts } from './figures.ts';
 import { usableW } from './power.ts';
+import { passesPowerOn, rackSummary } from './summary.ts';
 
 /** Something to be put into a rack: a device that is there, or one of a model still to be made. */
 export interface Candidate extends Omit<Body, 'unit'> {
@@ -19,7 +20,7 @@ export const candidateOf = (network: Network, device: Device): Candidate => ({
   fullDepth: device.fullDepth,
   side: device.side,
   massKg: deviceMassKg(network, device),
-  maxW: device.role === 'PD' || device.role === 'UP' ? 0 : deviceWatts(network, device).maxW,
+  maxW: passesPowerOn(device) ? 0 : deviceWatts(network, device).maxW,
 });
 
 export interface Refusal {
@@ -27,20 +28,20 @@ export interface Refusal {
   text: string;
 }
 
-/** Mass and draw of what stands in a rack, those given left out. */
+/** Mass and load of what stands in a rack, those given left out. */
 export function rackLoad(
   network: Network,
   rack: Rack,
   except: ReadonlySet<string>,
 ): { massKg: number; maxW: number } {
-  let massKg = 0;
-  let draw = noWatts;
-  for (const device of network.find('devicesByRack', rack.id)) {
-    if (except.has(device.id)) continue;
-    massKg += deviceMassKg(network, device) ?? 0;
-    if (device.role !== 'PD' && device.role !== 'UP') draw = addWatts(draw, deviceWatts(network, device));
+  let { massKg, loadW: maxW } = rackSummary(network, rack);
+  for (const id of except) {
+    const device = network.get('device', id);
+    if (device?.rackId !== rack.id) continue;
+    massKg -= deviceMassKg(network, device) ?? 0;
+    if (!passesPowerOn(device)) maxW -= deviceWatts(network, device).maxW;
   }
-  return { massKg, maxW: draw.maxW };
+  return { massKg, maxW };
 }
 
 /** Watts a rack may draw in all; null where no feed is stated. */

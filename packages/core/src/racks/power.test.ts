@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { deviceNamed, networkOf, rackNamed } from '../testNetwork.ts';
-import { rackCapacity, sumCapacity } from './capacity.ts';
+import { freePortsBySpeed, rackCapacity, sumCapacity } from './capacity.ts';
 import { feedFailure, powerFlow, usableW } from './power.ts';
 
 const single = (name: string, amps: number) => ({
@@ -175,7 +175,7 @@ test('capacity: mass, heat, units and free ports by speed; sums over racks', () 
   expect(capacity.massKg).toBeCloseTo(52 + 2 * 3.6 + 2 * 24.5 + 6.1 + 4.4);
   expect(capacity.draw.maxW).toBe(90 + 5 + 5 + 1500 + 920 + 480);
   expect(Math.round(capacity.btuPerHour)).toBe(Math.round(3000 * 3.412142));
-  expect([...capacity.freePorts]).toEqual([
+  expect([...freePortsBySpeed(network, network.find('devicesByRack', rackNamed(network, 'R1').id))]).toEqual([
     [25e9, 4],
     [10e9, 8],
     [1e9, 76],

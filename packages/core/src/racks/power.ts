@@ -2,8 +2,9 @@ import type { Device } from '../model/kinds/device.ts';
 import type { Port } from '../model/kinds/port.ts';
 import type { Feed, Rack } from '../model/kinds/rack.ts';
 import type { Network } from '../model/network.ts';
-import { cableAt, otherEnd, portsOf } from '../model/ports.ts';
+import { cableAt, otherEnd } from '../model/ports.ts';
 import { addWatts, deviceWatts, noWatts, type Watts } from './figures.ts';
+import { passesPowerOn } from './summary.ts';
 
 /** A feed of a rack, by name: where a power chain begins. */
 export interface FeedRef {
@@ -36,14 +37,13 @@ export interface PowerFlow {
 
 type Source = { via: 'device'; device: Device; outlet: Port } | { via: 'feed'; rackId: string; feed: string };
 
-const passesOn = (device: Device): boolean => device.role === 'PD' || device.role === 'UP';
-
 /**
  * Follows power from feeds over strips and UPS to every inlet. A device draws evenly from those of its inlets
  * that are live, and runs while as many are live as its model needs. `dead` says which feeds have failed; a UPS
  * whose own inlets are dark goes on from its battery.
  */
 class Flow implements PowerFlow {
+  private readonly sourcesOf = new Map<string, Source[]>();
   private readonly states = new Map<string, PowerState>();
   private readonly through = new Map<string, { total: Watts; phases: [Watts, Watts, Watts] }>();
   readonly loads = new Map<string, FeedLoad>();
@@ -57,10 +57,16 @@ class Flow implements PowerFlow {
     for (const device of devices) this.addToFeeds(device);
   }
 
-  private inlets(device: Device): { port: Port; source: Source | null }[] {
-    return portsOf(this.network, device.id)
+  /** The sources of a device's inlets that are known. */
+  private sources(device: Device): Source[] {
+    const found = this.sourcesOf.get(device.id);
+    if (found !== undefined) return found;
+    const sources = this.network
+      .find('powerPortsByDevice', device.id)
       .filter((port) => port.role === 'powerIn')
-      .map((port) => ({ port, source: this.sourceOf(device, port) }));
+      .flatMap((port) => this.sourceOf(device, port) ?? []);
+    this.sourcesOf.set(device.id, sources);
+    return sources;
   }
 
   private sourceOf(device: Device, inlet: Port): Source | null {
@@ -89,7 +95,7 @@ class Flow implements PowerFlow {
     if (known !== undefined) return known;
     // A chain that comes back to itself has no source: it stays dark.
     this.states.set(device.id, 'dark');
-    const sources = this.inlets(device).flatMap(({ source }) => (source === null ? [] : [source]));
+    const sources = this.sources(device);
     const live = sources.filter((source) => this.isLive(source));
     const needed = this.network.get('model', device.modelId)?.inletsNeeded ?? 1;
     let state: PowerState = 'dark';
@@ -113,8 +119,8 @@ class Flow implements PowerFlow {
     const state = this.stateOf(device);
     let total = state === 'dark' ? noWatts : deviceWatts(this.network, device);
     const phases: [Watts, Watts, Watts] = [total, noWatts, noWatts];
-    if (passesOn(device) && state !== 'dark') {
-      for (const outlet of portsOf(this.network, device.id)) {
+    if (passesPowerOn(device) && state !== 'dark') {
+      for (const outlet of this.network.find('powerPortsByDevice', device.id)) {
         if (outlet.role !== 'powerOut') continue;
         const load = this.atOutlet(outlet);
         total = addWatts(total, load);
@@ -152,8 +158,7 @@ class Flow implements PowerFlow {
   }
 
   private perInlet(device: Device): { watts: Watts; live: Source[] } {
-    const sources = this.inlets(device).flatMap(({ source }) => (source === null ? [] : [source]));
-    const live = sources.filter((source) => this.isLive(source));
+    const live = this.sources(device).filter((source) => this.isLive(source));
     const runs = this.stateOf(device);
     if (runs === 'dark' || live.length === 0) return { watts: noWatts, live: [] };
     const total = this.throughOf(device);
@@ -211,7 +216,7 @@ export interface FeedFailure {
 }
 
 const needsPower = (network: Network, device: Device): boolean =>
-  portsOf(network, device.id).some((port) => port.role === 'powerIn');
+  network.find('powerPortsByDevice', device.id).some((port) => port.role === 'powerIn');
 
 /** What happens to these devices when every feed of that name in those racks fails. */
 export function feedFailure(network: Network, racks: readonly Rack[], feed: string): FeedFailure {

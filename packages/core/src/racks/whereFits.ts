@@ -1,8 +1,9 @@
 import type { Rack } from '../model/kinds/rack.ts';
 import type { Network } from '../model/network.ts';
 import { placeChain, placesWithin } from '../model/places.ts';
-import { openPositions, type Standing } from './occupancy.ts';
-import { rackLoad, rackUsableW } from './placing.ts';
+import { openIn, type Standing } from './occupancy.ts';
+import { rackUsableW } from './placing.ts';
+import { rackSummary } from './summary.ts';
 
 /** What is to be put somewhere: "4 units, 28 kg, 900 W, near the data room". */
 export interface Need {
@@ -27,8 +28,6 @@ export interface Fitting {
   /** The figure that decides, in words: "92 kg left after it" or "longest free run is 2 U". */
   limit: string;
 }
-
-const noOne: ReadonlySet<string> = new Set();
 
 /** The longest run of free units over the full depth. */
 function longestRun(rack: Rack, positions: ReadonlySet<number>): number {
@@ -57,15 +56,15 @@ function distances(network: Network, placeId: string | null): (rackPlaceId: stri
 
 function fitting(network: Network, rack: Rack, need: Need, distance: number): Fitting {
   const standing: Standing = { units: need.units, face: 'front', fullDepth: true, side: 'full' };
-  const others = network.find('devicesByRack', rack.id);
-  const free = need.units === 0 ? [] : openPositions(rack, others, standing);
-  const load = rackLoad(network, rack, noOne);
-  const massLeftKg = rack.massLimitKg === null ? null : rack.massLimitKg - load.massKg - (need.massKg ?? 0);
+  const summary = rackSummary(network, rack);
+  const free = need.units === 0 ? [] : openIn(summary.taken, standing);
+  const massLeftKg =
+    rack.massLimitKg === null ? null : rack.massLimitKg - summary.massKg - (need.massKg ?? 0);
   const usable = rackUsableW(rack);
-  const powerLeftW = usable === null ? null : usable - load.maxW - (need.maxW ?? 0);
+  const powerLeftW = usable === null ? null : usable - summary.loadW - (need.maxW ?? 0);
   const limits: string[] = [];
   if (need.units > 0 && free.length === 0) {
-    const single = new Set(openPositions(rack, others, { ...standing, units: 1 }));
+    const single = new Set(openIn(summary.taken, { ...standing, units: 1 }));
     limits.push(`longest free run is ${longestRun(rack, single)} U`);
   }
   if (massLeftKg !== null && massLeftKg < 0) limits.push(`${Math.ceil(-massLeftKg)} kg over its mass limit`);

@@ -1,7 +1,7 @@
 import type { Rack } from '../model/kinds/rack.ts';
 import type { Network } from '../model/network.ts';
 import { placePath, placesWithin, racksIn } from '../model/places.ts';
-import { rackCapacity, type RackCapacity } from '../racks/capacity.ts';
+import { freePortsBySpeed, rackCapacity, type RackCapacity } from '../racks/capacity.ts';
 import type { Column, Table, TableRow } from './table.ts';
 
 const speeds: readonly { key: string; label: string; bps: number }[] = [
@@ -30,6 +30,7 @@ const columns: Column[] = [
 
 /** The row of a rack; mass, power and heat rounded to whole figures. */
 export function capacityRow(network: Network, rack: Rack, capacity: RackCapacity): TableRow {
+  const freePorts = freePortsBySpeed(network, network.find('devicesByRack', rack.id));
   const worst = capacity.feeds.reduce((most, feed) => Math.max(most, feed.aloneW), 0);
   return {
     rack: rack.name,
@@ -47,7 +48,7 @@ export function capacityRow(network: Network, rack: Rack, capacity: RackCapacity
         : Math.round(capacity.feeds.reduce((sum, feed) => sum + feed.usableW, 0)),
     aloneW: capacity.feeds.length === 0 ? null : Math.round(worst),
     btuPerHour: Math.round(capacity.btuPerHour),
-    ...Object.fromEntries(speeds.map(({ key, bps }) => [key, capacity.freePorts.get(bps) ?? 0])),
+    ...Object.fromEntries(speeds.map(({ key, bps }) => [key, freePorts.get(bps) ?? 0])),
     over: capacity.over.join('; ') || null,
   };
 }

@@ -1,5 +1,5 @@
-import { devicesInScope, placesWithin, portsOf } from '@visograph/core';
-import { useMemo, type ReactNode } from 'react';
+import { devicesInScope, placesWithin } from '@visograph/core';
+import { useDeferredValue, useMemo, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useFindings } from '../data/findings.ts';
 import { useNetwork } from '../data/project.tsx';
@@ -23,7 +23,9 @@ const Line = styled.footer`
 
 /** What there is in the scope, in numbers, and what is selected. */
 export function StatusLine(): ReactNode {
-  const network = useNetwork();
+  const newest = useNetwork();
+  /** The counts follow an edit a moment later: they go over every port of the scope. */
+  const network = useDeferredValue(newest);
   const { scopeId, selection } = useWhereabouts();
   const { findings } = useFindings();
   const text = useMemo(() => {
@@ -31,7 +33,7 @@ export function StatusLine(): ReactNode {
     let ports = 0;
     let used = 0;
     for (const device of devices) {
-      for (const port of portsOf(network, device.id)) {
+      for (const port of network.find('portsByDevice', device.id)) {
         ports++;
         if (network.countOf('cablesByPort', port.id) > 0) used++;
       }
@@ -49,7 +51,7 @@ export function StatusLine(): ReactNode {
   return (
     <Line>
       <span>{`${text} · ${found}`}</span>
-      <span>{selection === null ? '' : `selected: ${titleOf(network, selection)}`}</span>
+      <span>{selection === null ? '' : `selected: ${titleOf(newest, selection)}`}</span>
     </Line>
   );
 }

@@ -1,4 +1,12 @@
-import { placesWithin, rackCapacity, racksIn, sumCapacity, type Network, type Place } from '@visograph/core';
+import {
+  freePortsBySpeed,
+  placesWithin,
+  rackCapacity,
+  racksIn,
+  sumCapacity,
+  type Network,
+  type Place,
+} from '@visograph/core';
 import { useMemo, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useNetwork } from '../data/project.tsx';
@@ -35,7 +43,11 @@ export const speedText = (bps: number): string =>
 /** The sums of all racks of a place and of those inside it. */
 export function capacityOfPlace(network: Network, placeId: string | null) {
   const racks = racksIn(network, placesWithin(network, placeId));
-  return sumCapacity(racks.map((rack) => rackCapacity(network, rack)));
+  const devices = racks.flatMap((rack) => network.find('devicesByRack', rack.id));
+  return {
+    ...sumCapacity(racks.map((rack) => rackCapacity(network, rack))),
+    freePorts: freePortsBySpeed(network, devices),
+  };
 }
 
 /** The key figures of a place: units, mass, power, heat, free ports; what is above a limit in words. */

@@ -1,6 +1,7 @@
 import { innerOf, unitHeight, type ElevationFace } from '@visograph/core';
 import {
   FaceFrame,
+  FarFace,
   FacePlateShape,
   faceGap,
   fonts,
@@ -23,6 +24,8 @@ export interface PlateActions {
   /** Given where a device may be added: a free unit was chosen. */
   free: ((rackId: string, unit: number) => void) | null;
   open: (rackId: string) => void;
+  /** The device below a point of the window; from afar there is one shape for all. */
+  at: (event: { clientX: number; clientY: number }) => string | null;
 }
 export type RackNodeType = Node<
   { spot: RackSpot; chosen: ReadonlySet<string>; portId: string | null; actions: PlateActions },
@@ -127,41 +130,48 @@ export const RackNode = memo(function RackNode({ data }: NodeProps<RackNodeType>
                 {name === 'front' ? 'Front' : 'Rear'}
               </text>
             )}
-            <FaceFrame scene={scene} face={face} tokens={tokens} detail={detail}>
-              {free !== null && name === 'front' && <FreeUnits face={face} spot={spot} onFree={free} />}
-              {face.plates.map((plate) => (
-                <g
-                  key={plate.deviceId}
-                  className="plate nopan"
-                  role="button"
-                  tabIndex={0}
-                  aria-label={plate.spoken}
-                  aria-pressed={chosen.has(plate.deviceId)}
-                  onPointerDown={(event) => actions.grab(event, plate.deviceId)}
-                  onClick={(event) => {
-                    if (!actions.choosePort(event, plate.deviceId)) actions.choose(plate.deviceId, event);
-                  }}
-                  onKeyDown={(event) => actions.key(event, plate.deviceId)}
-                >
-                  <FacePlateShape
-                    plate={plate}
-                    tokens={tokens}
-                    detail={detail}
-                    selected={chosen.has(plate.deviceId)}
-                    portId={portId}
-                  />
-                  <rect
-                    className="ring"
-                    x={plate.box.x}
-                    y={plate.box.y}
-                    width={plate.box.width}
-                    height={plate.box.height}
-                    rx={3}
-                    fill="transparent"
-                  />
-                </g>
-              ))}
-            </FaceFrame>
+            {large ? (
+              <g
+                className="plate nopan"
+                onPointerDown={(event) => {
+                  const id = actions.at(event);
+                  if (id !== null) actions.grab(event, id);
+                }}
+                onClick={(event) => {
+                  const id = actions.at(event);
+                  if (id !== null) actions.choose(id, event);
+                }}
+              >
+                <FarFace scene={scene} face={face} tokens={tokens} chosen={chosen} />
+              </g>
+            ) : (
+              <FaceFrame scene={scene} face={face} tokens={tokens} detail={detail}>
+                {free !== null && name === 'front' && <FreeUnits face={face} spot={spot} onFree={free} />}
+                {face.plates.map((plate) => (
+                  <g
+                    key={plate.deviceId}
+                    className="plate nopan"
+                    role="button"
+                    tabIndex={0}
+                    aria-label={plate.spoken}
+                    aria-pressed={chosen.has(plate.deviceId)}
+                    onPointerDown={(event) => actions.grab(event, plate.deviceId)}
+                    onClick={(event) => {
+                      if (!actions.choosePort(event, plate.deviceId)) actions.choose(plate.deviceId, event);
+                    }}
+                    onKeyDown={(event) => actions.key(event, plate.deviceId)}
+                  >
+                    <FacePlateShape
+                      plate={plate}
+                      tokens={tokens}
+                      detail={detail}
+                      selected={chosen.has(plate.deviceId)}
+                      portId={portId}
+                    />
+                  </g>
+                ))}
+              </FaceFrame>
+            )}
           </g>
         );
       })}

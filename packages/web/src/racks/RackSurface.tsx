@@ -31,6 +31,9 @@ const Canvas = styled.div`
   .react-flow__pane {
     cursor: grab;
   }
+  &.panned .react-flow__viewport {
+    will-change: transform;
+  }
   .plate,
   .free,
   .rack-name {
@@ -41,9 +44,9 @@ const Canvas = styled.div`
   .rack-name:focus-visible {
     text-decoration: underline;
   }
-  .plate:focus-visible > .ring {
+  .plate:focus-visible > g > rect:first-child {
     stroke: ${({ theme }) => theme.accent};
-    stroke-width: 2.5;
+    stroke-width: 3;
   }
   .free:hover > rect,
   .free:focus-visible > rect {
@@ -136,6 +139,10 @@ export function RackSurface({ spots, carrying }: Props): ReactNode {
       },
       free:
         canEdit && spots.length === 1 ? (rackId, unit) => setDock({ form: 'addDevice', rackId, unit }) : null,
+      at: ({ clientX, clientY }) => {
+        const hit = faceAt(now.current.spots, toSurface({ x: clientX, y: clientY }));
+        return hit === null ? null : (plateAt(hit)?.deviceId ?? null);
+      },
       open: (rackId) => go({ rackId, selection: { kind: 'rack', id: rackId } }),
     };
     // eslint-disable-next-line react-hooks/exhaustive-deps
@@ -241,7 +248,9 @@ export function RackSurface({ spots, carrying }: Props): ReactNode {
         disableKeyboardA11y
         onMoveStart={(event) => {
           if (event !== null) byHand.current = true;
+          if (event?.type.startsWith('mouse') === true) frame.current?.classList.add('panned');
         }}
+        onMoveEnd={() => frame.current?.classList.remove('panned')}
         onPaneClick={() => setChosen(noOne)}
         proOptions={hidden}
       >
