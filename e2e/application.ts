@@ -1,4 +1,4 @@
-/** The built application as `npm start` runs it, on a database of its own, one for each test file. */
+/** The built application as `npm start` runs it, on a database of its own, one for each test file that names itself. */
 import { test as base, expect, type Browser, type Page } from '@playwright/test';
 import { spawn, type ChildProcess } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
@@ -50,13 +50,13 @@ async function launch(env: NodeJS.ProcessEnv): Promise<ChildProcess> {
   return child;
 }
 
-export const test = base.extend<object, { application: Application }>({
+export const test = base.extend<object, { application: Application; file: string }>({
+  /** The name of the test file: another name is another worker, so that no file sees what another one did. */
+  file: ['', { scope: 'worker', option: true }],
   application: [
-    // Playwright demands the object pattern.
-    // eslint-disable-next-line no-empty-pattern
-    async ({}, use) => {
+    async ({ file }, use) => {
       const admin = process.env['VISOGRAPH_TEST_DATABASE'] ?? '';
-      const name = `e2e_${randomBytes(6).toString('hex')}`;
+      const name = `e2e_${file}_${randomBytes(6).toString('hex')}`;
       await withClient(admin, `CREATE DATABASE ${name}`);
       const database = new URL(admin);
       database.pathname = `/${name}`;

@@ -3,6 +3,8 @@ import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
 import { doLine, expect, saved, signIn, test } from './application.ts';
 
+test.use({ file: 'arrange' });
+
 const record = (page: Page) => page.getByRole('complementary', { name: 'Record' });
 const plate = (page: Page, name: string) =>
   page.locator('.react-flow__node-plate').and(page.getByRole('button', { name: new RegExp(`^${name},`) }));

@@ -2,6 +2,8 @@
 import type { Page } from '@playwright/test';
 import { another, doLine, expect, pick, saved, signIn, test } from './application.ts';
 
+test.use({ file: 'catalogue' });
+
 const record = (page: Page) => page.getByRole('complementary', { name: 'Record' });
 const tree = (page: Page) => page.getByRole('treegrid', { name: 'Places' });
 async function openModel(page: Page, text: string, name: RegExp): Promise<void> {
@@ -16,6 +18,7 @@ test('places are pasted, moved, merged and deleted with what is inside kept', as
 }) => {
   await signIn(page, application);
   await doLine(page, 'gate shed');
+  await expect(record(page).getByRole('heading', { name: 'Gate shed' })).toBeVisible();
   await record(page).getByRole('button', { name: 'Several at once' }).click();
   await record(page).getByLabel('Names, one a line').fill('Locker 1\nLocker 2\n\nLocker 3');
   await record(page).getByRole('button', { name: 'Add all' }).click();
@@ -26,6 +29,7 @@ test('places are pasted, moved, merged and deleted with what is inside kept', as
   await expect(record(page).getByText('room · Otterslip › Slipway')).toBeVisible();
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await doLine(page, 'gate shed');
+  await expect(record(page).getByRole('heading', { name: 'Gate shed' })).toBeVisible();
   await record(page).getByRole('button', { name: 'Delete …' }).click();
   await expect(record(page).getByText('Inside are 3 places, 1 rack, 2 devices. They are kept')).toBeVisible();
   await record(page).getByRole('button', { name: 'Delete Gate shed' }).click();
@@ -149,6 +153,7 @@ test('modules bring ports; one with cables stays in; another model shows what be
   await expect(record(page).getByRole('alert')).toContainText('a cable is plugged in at gi1/7 (KQ-00157)');
 
   await doLine(page, 'kq-acc-4');
+  await expect(record(page).getByRole('heading', { name: 'kq-acc-4' })).toBeVisible();
   await record(page).getByRole('button', { name: 'Change model …' }).click();
   await pick(page, 'norvane ax-2424p');
   await expect(record(page).getByText(/\d+ cables stay where they are/)).toBeVisible();
@@ -160,6 +165,7 @@ test('modules bring ports; one with cables stays in; another model shows what be
 test('a rack is kept as a kit and placed again with new names', async ({ page, application }) => {
   await signIn(page, application);
   await doLine(page, 'rack KQ-W1');
+  await expect(record(page).getByRole('heading', { name: 'KQ-W1' })).toBeVisible();
   await record(page).getByRole('button', { name: 'Keep as kit' }).click();
   await record(page).getByRole('textbox', { name: 'Kit' }).fill('Wall cabinet');
   await record(page).getByRole('button', { name: 'Keep kit' }).click();

@@ -3,6 +3,8 @@ import type { Locator, Page } from '@playwright/test';
 import { readFile } from 'node:fs/promises';
 import { another, doLine, expect, saved, signIn, test } from './application.ts';
 
+test.use({ file: 'racks' });
+
 test.describe.configure({ mode: 'serial' });
 
 const record = (page: Page) => page.getByRole('complementary', { name: 'Record' });
@@ -32,6 +34,7 @@ async function openRack(page: Page, name: string): Promise<void> {
 }
 async function addRack(page: Page, name: string): Promise<void> {
   await doLine(page, 'data room');
+  await expect(record(page).getByRole('heading', { name: 'Data room' })).toBeVisible();
   await record(page).getByLabel('Rack', { exact: true }).fill(name);
   await record(page).getByRole('button', { name: 'Add rack' }).click();
   await saved(page);
@@ -235,7 +238,8 @@ test('a rack made smaller than its content is refused, with what stands there', 
 }) => {
   await signIn(page, application);
   await openRack(page, 'KQ-A1');
-  const units = record(page).getByRole('textbox', { name: 'Units' });
+  await expect(record(page).getByRole('heading', { name: 'KQ-A1' })).toBeVisible();
+  const units = record(page).getByRole('textbox', { name: 'Units' }).first();
   await units.fill('20');
   await units.press('Enter');
   await expect(record(page).getByRole('alert')).toContainText('KQ-A1-PP1 stands at U42 and 7 more above U20');

@@ -2,6 +2,8 @@
 import type { Page } from '@playwright/test';
 import { another, doLine, expect, password, saved, signIn, test } from './application.ts';
 
+test.use({ file: 'trouble' });
+
 const record = (page: Page) => page.getByRole('complementary', { name: 'Record' });
 
 test('a wrong password and an unknown person get the same words, and what was typed stays', async ({

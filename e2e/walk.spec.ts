@@ -3,6 +3,8 @@ import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
 import { another, doLine, expect, saved, signIn, test } from './application.ts';
 
+test.use({ file: 'walk' });
+
 test.describe.configure({ mode: 'serial' });
 let page: Page;
 

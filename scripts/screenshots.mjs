@@ -50,7 +50,7 @@ const shot = async (name) => {
 const line = async (text) => {
   await page.keyboard.press('/');
   await page.keyboard.type(text);
-  await page.getByRole('option').first().waitFor();
+  await page.getByRole('listbox', { name: 'What the line would do' }).getByRole('option').first().waitFor();
   await page.keyboard.press('Enter');
   await settle();
 };
@@ -68,8 +68,11 @@ await page.getByLabel('E-mail').fill('anna@marrow.example');
 await page.getByLabel('Password').fill('ferry-lamp-seven');
 await page.keyboard.press('Enter');
 await page.getByRole('button', { name: /^Saved/ }).waitFor();
+await shot('sites');
 await line('data room');
 await shot('place');
+await page.getByRole('button', { name: 'Capacity', exact: true }).click();
+await shot('capacity');
 await line('rack KQ-A1');
 await page.getByRole('button', { name: 'Add device', exact: true }).first().click();
 await pick('norvane 48');
@@ -82,15 +85,44 @@ await shot('rack-connect');
 await page.keyboard.press('Enter');
 await page.keyboard.press('Escape');
 await settle();
+await page.getByRole('button', { name: 'All 3 racks' }).click();
+await page.getByRole('button', { name: 'Gear', exact: true }).click();
+await shot('racks');
+await page.getByRole('button', { name: 'Gear', exact: true }).click();
+await page.getByRole('button', { name: 'If a feed fails' }).click();
+await shot('feed-fails');
+await page.getByRole('button', { name: 'Close dock' }).click();
+await line('rack KQ-A3');
+await page
+  .getByRole('button', { name: /^kq-acc-3, switch/ })
+  .first()
+  .click();
+await page
+  .getByRole('button', { name: /^KQ-A3-PP1, patch panel/ })
+  .first()
+  .click({ modifiers: ['Shift'] });
+await page.getByRole('button', { name: 'Take out' }).click();
+await page.getByRole('button', { name: 'Fit for me' }).click();
+await page.getByRole('button', { name: /^Propose places/ }).click();
+await shot('fit');
+await page.getByRole('button', { name: 'Close dock' }).click();
+await page.getByRole('button', { name: 'Undo', exact: true }).click();
+await page.getByRole('link', { name: 'Catalogue' }).click();
+await page.getByRole('searchbox', { name: 'Filter rows' }).fill('norvane');
+await page.getByRole('option', { name: /AX-3448M/ }).click();
+await shot('catalogue');
+await page.getByRole('button', { name: 'Make a variant' }).click();
+await shot('model-editor');
+await page.getByRole('button', { name: 'Cancel' }).click();
 await line('Data room · cabling');
 await page.getByRole('button', { name: /^kq-core-1,/ }).click();
 await shot('sheet');
 await line('trace kq-acc-5 te1/25');
 await shot('trace');
 await page.keyboard.press('Escape');
-await page.keyboard.press('Alt+2');
+await page.keyboard.press('Alt+3');
 await shot('equipment');
-await page.keyboard.press('Alt+5');
+await page.keyboard.press('Alt+6');
 await page.getByRole('button', { name: /^Saved/ }).click();
 await shot('schedule-history');
 await page.evaluate(() => localStorage.setItem('visograph.theme', 'night'));

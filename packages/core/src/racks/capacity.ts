@@ -1,9 +1,11 @@
 import type { Device } from '../model/kinds/device.ts';
 import type { Rack } from '../model/kinds/rack.ts';
 import type { Network } from '../model/network.ts';
+import { cableAt, otherEnd } from '../model/ports.ts';
 import { addWatts, btuPerHourPerWatt, noWatts, type Watts } from './figures.ts';
 import { rackUse } from './occupancy.ts';
 import { feedKey, powerFlow, usableW } from './power.ts';
+import { rackMemo } from './rackMemo.ts';
 import { rackSummary } from './summary.ts';
 
 export interface FeedUse extends Watts {
@@ -117,8 +119,18 @@ function overText(capacity: Omit<RackCapacity, 'over'>, rack: Rack): string[] {
   return over;
 }
 
-/** Units, mass, power per feed and heat of a rack, and what is above its limit. */
-export function rackCapacity(network: Network, rack: Rack): RackCapacity {
+/** Whether a power cable leads out of the rack: then what happens elsewhere changes its figures. */
+function sharesPower(network: Network, rack: Rack, devices: readonly Device[]): boolean {
+  return devices.some((device) =>
+    network.find('powerPortsByDevice', device.id).some((port) => {
+      const cable = cableAt(network, port.id);
+      const far = network.get('port', cable === null ? null : otherEnd(cable, port.id));
+      return far !== null && network.get('device', far.deviceId)?.rackId !== rack.id;
+    }),
+  );
+}
+
+function capacityOf(network: Network, rack: Rack): RackCapacity {
   const devices = network.find('devicesByRack', rack.id);
   const use = rackUse(network, rack);
   const { massKg, massUnknown, draw } = rackSummary(network, rack);
@@ -136,6 +148,12 @@ export function rackCapacity(network: Network, rack: Rack): RackCapacity {
   };
   return { ...figures, over: [...overText(figures, rack), ...overloadedStrips(network, devices)] };
 }
+
+/** Units, mass, power per feed and heat of a rack, and what is above its limit. Kept until it may have changed. */
+export const rackCapacity = rackMemo((network, rack) => ({
+  value: capacityOf(network, rack),
+  linked: sharesPower(network, rack, network.find('devicesByRack', rack.id)),
+}));
 
 /** The sums over several racks; limits are summed only where every rack states one. */
 export interface CapacitySum {

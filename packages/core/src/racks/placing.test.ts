@@ -9,6 +9,7 @@ import { Network } from '../model/network.ts';
 import { deviceNamed, networkOf, rackNamed } from '../testNetwork.ts';
 import { proposeFit } from './fit.ts';
 import { openPositions } from './occupancy.ts';
+import { rackCapacity } from './capacity.ts';
 import { rackSummary } from './summary.ts';
 import { readNeed, whereFits } from './whereFits.ts';
 
@@ -141,11 +142,20 @@ describe('what is kept for speed is what it would be afresh', () => {
   });
 
   test('property: the summary of a rack after any edits', () => {
-    const start = network([
-      { name: 'a', model: 'Tessmark T2-Rack', rack: 'R1', unit: 1 },
-      { name: 'b', model: 'Norvane AX-2448P', rack: 'R1', unit: 5 },
-      { name: 'c', model: 'Brackwater UP-3000', rack: 'R2', unit: 1 },
-    ]);
+    const feeds = [{ name: 'A', volts: 230, amps: 16, phases: 1 as const, derating: 0.8 }];
+    const start = networkOf({
+      places: [{ path: 'KQ' }],
+      racks: [rack('R1', { feeds }), rack('R2', { feeds })],
+      devices: [
+        { name: 'a', model: 'Tessmark T2-Rack', rack: 'R1', unit: 1 },
+        { name: 'b', model: 'Norvane AX-2448P', rack: 'R1', unit: 5 },
+        { name: 'c', model: 'Brackwater UP-3000', rack: 'R2', unit: 1, feed: 'A' },
+      ],
+      cables: [
+        { label: 'P-1', a: 'c:out1', b: 'a:psu1' },
+        { label: 'P-2', a: 'c:out2', b: 'b:psu1' },
+      ],
+    });
     const edit = fc.record({
       name: fc.constantFrom('a', 'b', 'c'),
       rack: fc.constantFrom('R1', 'R2', null),
@@ -157,7 +167,8 @@ describe('what is kept for speed is what it would be afresh', () => {
       fc.property(fc.array(edit, { maxLength: 12 }), (edits) => {
         let now = start;
         for (const one of edits) {
-          if (one.ask) for (const each of now.all('rack')) rackSummary(now, each);
+          if (one.ask)
+            for (const each of now.all('rack')) void [rackSummary(now, each), rackCapacity(now, each)];
           const device = deviceNamed(now, one.name);
           const rackId = one.rack === null ? null : rackNamed(now, one.rack).id;
           const attempt = tryMove(now, device, { rackId, unit: rackId === null ? null : one.unit });
@@ -169,7 +180,10 @@ describe('what is kept for speed is what it would be afresh', () => {
           if (weighed.ok) now = weighed.network;
         }
         const fresh = Network.of(Object.fromEntries(kindNames.map((kind) => [kind, [...now.all(kind)]])));
-        for (const each of now.all('rack')) expect(rackSummary(now, each)).toEqual(rackSummary(fresh, each));
+        for (const each of now.all('rack')) {
+          expect(rackSummary(now, each)).toEqual(rackSummary(fresh, each));
+          expect(rackCapacity(now, each)).toEqual(rackCapacity(fresh, each));
+        }
       }),
       { numRuns: 60 },
     );

@@ -1,7 +1,8 @@
 import type { Rack } from '../model/kinds/rack.ts';
 import type { Network } from '../model/network.ts';
+import { compareNames } from '../model/order.ts';
 import { placePath, placesWithin, racksIn } from '../model/places.ts';
-import { freePortsBySpeed, rackCapacity, type RackCapacity } from '../racks/capacity.ts';
+import { freePortsBySpeed, rackCapacity, sumCapacity, type RackCapacity } from '../racks/capacity.ts';
 import type { Column, Table, TableRow } from './table.ts';
 
 const speeds: readonly { key: string; label: string; bps: number }[] = [
@@ -51,6 +52,49 @@ export function capacityRow(network: Network, rack: Rack, capacity: RackCapacity
     ...Object.fromEntries(speeds.map(({ key, bps }) => [key, freePorts.get(bps) ?? 0])),
     over: capacity.over.join('; ') || null,
   };
+}
+
+/** The sums of every place of the scope that has racks in it, with what is inside counted in the outer ones too. */
+export function placeCapacitySchedule(network: Network, scopeId: string | null): Table {
+  const places = [...placesWithin(network, scopeId)]
+    .flatMap((id) => network.get('place', id) ?? [])
+    .map((place) => ({ place, path: placePath(network, place.id) }))
+    .sort((a, b) => compareNames(a.path, b.path));
+  const rows: TableRow[] = [];
+  const ids: string[] = [];
+  for (const { place, path } of places) {
+    const racks = racksIn(network, placesWithin(network, place.id));
+    if (racks.length === 0) continue;
+    const sum = sumCapacity(racks.map((rack) => rackCapacity(network, rack)));
+    const free = freePortsBySpeed(
+      network,
+      racks.flatMap((rack) => network.find('devicesByRack', rack.id)),
+    );
+    ids.push(place.id);
+    rows.push({
+      place: path,
+      kind: place.kind,
+      racks: sum.racks,
+      units: sum.units,
+      usedUnits: sum.usedUnits,
+      freeUnits: sum.freeUnits,
+      massKg: Math.round(sum.massKg * 10) / 10,
+      massLimitKg: sum.massLimitKg,
+      typicalW: Math.round(sum.draw.typicalW),
+      maxW: Math.round(sum.draw.maxW),
+      usableW: sum.usableW === null ? null : Math.round(sum.usableW),
+      btuPerHour: Math.round(sum.btuPerHour),
+      ...Object.fromEntries(speeds.map(({ key, bps }) => [key, free.get(bps) ?? 0])),
+      over: sum.over.join('; ') || null,
+    });
+  }
+  const shared = columns.filter(({ key }) => key !== 'rack' && key !== 'place' && key !== 'aloneW');
+  const own: Column[] = [
+    { key: 'place', label: 'Place' },
+    { key: 'kind', label: 'Kind' },
+    { key: 'racks', label: 'Racks', numeric: true },
+  ];
+  return { columns: [...own, ...shared], rows, ids };
 }
 
 /** The capacity schedule: every rack of the scope with what it holds, what it may hold and what is above a limit. */

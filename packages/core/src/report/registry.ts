@@ -1,7 +1,7 @@
 import type { Kind } from '../model/kinds.ts';
 import type { Network } from '../model/network.ts';
 import { cableSchedule } from './cables.ts';
-import { capacitySchedule } from './capacity.ts';
+import { capacitySchedule, placeCapacitySchedule } from './capacity.ts';
 import { hardwareSchedule } from './catalogue.ts';
 import { deviceSchedule } from './devices.ts';
 import type { Table } from './table.ts';
@@ -37,6 +37,13 @@ export const reports: readonly Report[] = [
     what: 'Units, mass, power, heat and free ports of every rack',
     kind: 'rack',
     make: capacitySchedule,
+  },
+  {
+    key: 'place-capacity',
+    title: 'Place capacity',
+    what: 'The same, summed over every site, building, floor, room and row',
+    kind: 'place',
+    make: placeCapacitySchedule,
   },
   {
     key: 'hardware',

@@ -19,15 +19,15 @@ export interface Whereabouts {
   /** The place everything is about; null is the whole project. */
   scopeId: string | null;
   rackId: string | null;
-  /** Whether the other racks of the room stand beside the open one. */
-  beside: boolean;
+  /** The racks beside the open one: all of its room, or these. */
+  beside: 'room' | readonly string[];
   selection: Selection | null;
   /** Goes somewhere; what is left out stays as it is. */
   go: (to: {
     section?: string;
     scopeId?: string | null;
     rackId?: string | null;
-    beside?: boolean;
+    beside?: 'room' | readonly string[];
     selection?: Selection | null;
     sheetId?: string | null;
     replace?: boolean;
@@ -44,7 +44,7 @@ export function useWhereabouts(): Whereabouts {
   const section = pathname.split('/')[3] ?? 'places';
   const scopeId = search.get('scope');
   const rackId = search.get('rack');
-  const beside = search.get('beside') === 'room';
+  const besideText = search.get('beside') ?? '';
   const chosen = search.get('sel');
   const go = useCallback<Whereabouts['go']>(
     (to) => {
@@ -58,7 +58,8 @@ export function useWhereabouts(): Whereabouts {
       // A rack is open in Places alone: elsewhere the path would promise a narrower scope than the rows have.
       const leaves = to.sheetId !== undefined || (to.section !== undefined && to.section !== 'places');
       put('rack', leaves ? null : to.rackId);
-      if (to.beside !== undefined) put('beside', to.beside ? 'room' : null);
+      if (to.beside !== undefined)
+        put('beside', (to.beside === 'room' ? 'room' : to.beside.join('.')) || null);
       if (leaves || to.rackId === null) put('beside', null);
       if (to.selection !== undefined)
         put('sel', to.selection === null ? null : `${to.selection.kind}:${to.selection.id}`);
@@ -75,15 +76,16 @@ export function useWhereabouts(): Whereabouts {
   );
   return useMemo(() => {
     const [kind = '', id = ''] = chosen?.split(':') ?? [];
+    const beside = besideText === 'room' ? besideText : besideText.split('.').filter((one) => one !== '');
     const selection = isSelectedKind(kind) && id !== '' ? { kind, id } : null;
     return {
       section,
       scopeId,
       rackId,
-      beside,
+      beside: beside satisfies Whereabouts['beside'],
       selection,
       go,
       select: (next) => go({ selection: next, replace: true }),
     };
-  }, [section, scopeId, rackId, beside, chosen, go]);
+  }, [section, scopeId, rackId, besideText, chosen, go]);
 }

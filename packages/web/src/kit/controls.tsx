@@ -284,7 +284,8 @@ export function Picker({
   width,
   autoFocus = false,
   placeholder,
-}: PickerProps): ReactNode {
+  hideLabel = false,
+}: PickerProps & { hideLabel?: boolean }): ReactNode {
   const chosen = options.find((option) => option.id === value)?.text ?? '';
   const [typed, setTyped] = useState(chosen);
   const [last, setLast] = useState(chosen);
@@ -310,9 +311,10 @@ export function Picker({
       menuTrigger="focus"
       allowsEmptyCollection
       style={{ width }}
+      aria-label={hideLabel ? label : undefined}
       onBlur={() => setTyped(chosen)}
     >
-      <FieldLabel>{label}</FieldLabel>
+      {!hideLabel && <FieldLabel>{label}</FieldLabel>}
       <PickerFrame>
         <FieldInput
           autoFocus={autoFocus}

@@ -1,16 +1,27 @@
-import { capacitySchedule, type Place } from '@visograph/core';
-import { useMemo, type ReactNode } from 'react';
+import { capacitySchedule, placeCapacitySchedule, type Place } from '@visograph/core';
+import { useMemo, useState, type ReactNode } from 'react';
+import { styled } from 'styled-components';
 import { useNetwork } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
+import { Choice } from '../kit/controls.tsx';
 import { Grid, type GridColumn } from '../kit/Grid.tsx';
 
+const Line = styled.div`
+  flex: none;
+  padding: 5px 12px;
+  border-bottom: 1px solid ${({ theme }) => theme.rule};
+`;
 const widths: Record<string, number> = { rack: 74, place: 130, over: 150 };
 
 /** Every rack of a place with what it holds and may hold; sorts by any figure. */
 export function CapacityTable({ place }: { place: Place | null }): ReactNode {
   const network = useNetwork();
   const { selection, select } = useWhereabouts();
-  const table = useMemo(() => capacitySchedule(network, place?.id ?? null), [network, place]);
+  const [per, setPer] = useState<'rack' | 'place'>('rack');
+  const table = useMemo(
+    () => (per === 'rack' ? capacitySchedule : placeCapacitySchedule)(network, place?.id ?? null),
+    [network, place, per],
+  );
   const columns = useMemo(
     () =>
       table.columns
@@ -38,12 +49,28 @@ export function CapacityTable({ place }: { place: Place | null }): ReactNode {
     [table],
   );
   return (
-    <Grid
-      label="Capacity"
-      columns={columns}
-      rows={rows}
-      selectedId={selection?.kind === 'rack' ? selection.id : null}
-      onSelect={(id) => select({ kind: 'rack', id })}
-    />
+    <>
+      <Line>
+        <Choice
+          label="Rows"
+          hideLabel
+          width={120}
+          value={per}
+          options={[
+            { id: 'rack', text: 'Each rack' },
+            { id: 'place', text: 'Each place' },
+          ]}
+          onChange={(next) => setPer(next === 'place' ? 'place' : 'rack')}
+        />
+      </Line>
+      <Grid
+        key={per}
+        label="Capacity"
+        columns={columns}
+        rows={rows}
+        selectedId={selection?.kind === per ? selection.id : null}
+        onSelect={(id) => select({ kind: per, id })}
+      />
+    </>
   );
 }

@@ -107,8 +107,12 @@ const RackRow = styled.ul`
     color: ${({ theme }) => theme.ink};
     text-align: left;
   }
-  button:hover {
+  button:hover,
+  button[aria-pressed='true'] {
     background: ${({ theme }) => theme.accentWash};
+  }
+  button[aria-pressed='true'] {
+    outline: 2px solid ${({ theme }) => theme.accent};
   }
   svg {
     display: block;
@@ -165,7 +169,14 @@ function PlaceCard({ place, onOpen }: { place: Place; onOpen: () => void }): Rea
   );
 }
 
-function SmallRack({ rack, onOpen }: { rack: Rack; onOpen: () => void }): ReactNode {
+interface SmallRackProps {
+  rack: Rack;
+  picked: boolean;
+  onOpen: () => void;
+  onPick: () => void;
+}
+
+function SmallRack({ rack, picked, onOpen, onPick }: SmallRackProps): ReactNode {
   const { view } = useProject();
   const { tokens } = useTheme();
   const scene = useMemo(() => elevationScene(view.network, rack), [view.network, rack]);
@@ -175,7 +186,9 @@ function SmallRack({ rack, onOpen }: { rack: Rack; onOpen: () => void }): ReactN
   return (
     <button
       type="button"
-      onClick={onOpen}
+      aria-pressed={picked}
+      title="Ctrl+click picks several to be opened together"
+      onClick={(event) => (event.ctrlKey || event.metaKey ? onPick() : onOpen())}
       aria-label={`Rack ${rack.name}, ${use.used} of ${use.units} units used`}
     >
       <svg
@@ -218,6 +231,7 @@ export function PlaceView({ place }: { place: Place | null }): ReactNode {
   const { go, select, selection } = useWhereabouts();
   const { setDock, setRecordOpen } = useWorkspace();
   const [asTable, setAsTable] = useState(false);
+  const [picked, setPicked] = useState<readonly string[]>([]);
   const [importing, setImporting] = useState(false);
   const inside = childPlaces(network, place?.id ?? null);
   const racks = place === null ? [] : racksIn(network, [place.id]);
@@ -250,6 +264,24 @@ export function PlaceView({ place }: { place: Place | null }): ReactNode {
           <h1>{place?.name ?? 'All sites'}</h1>
           <p>{place === null ? `${inside.length} ${inside.length === 1 ? 'site' : 'sites'}` : place.kind}</p>
           <div>
+            {picked.length > 0 && (
+              <Button
+                $tone="primary"
+                onPress={() => {
+                  const [first, ...rest] = picked;
+                  const holder = network.get('rack', first ?? null)?.placeId;
+                  if (first !== undefined && holder !== undefined)
+                    go({
+                      scopeId: holder,
+                      rackId: first,
+                      beside: rest,
+                      selection: { kind: 'rack', id: first },
+                    });
+                }}
+              >
+                {`Open ${picked.length} ${picked.length === 1 ? 'rack' : 'racks'}`}
+              </Button>
+            )}
             {racksWithin > 0 && (
               <Button aria-pressed={asTable} onPress={() => setAsTable(!asTable)}>
                 Capacity
@@ -293,6 +325,14 @@ export function PlaceView({ place }: { place: Place | null }): ReactNode {
                     <li key={rack.id}>
                       <SmallRack
                         rack={rack}
+                        picked={picked.includes(rack.id)}
+                        onPick={() =>
+                          setPicked(
+                            picked.includes(rack.id)
+                              ? picked.filter((id) => id !== rack.id)
+                              : [...picked, rack.id],
+                          )
+                        }
                         onOpen={() =>
                           go({
                             scopeId: holder.id,

@@ -127,8 +127,13 @@ function BenchBody({ rack }: { rack: Rack }): ReactNode {
   const { tokens } = useTheme();
   const flow = useReactFlow();
   const room = useMemo(() => racksIn(network, [rack.placeId]), [network, rack.placeId]);
-  const wide = beside && room.length > 1;
-  const racks = useMemo(() => (wide ? room : [rack]), [wide, room, rack]);
+  const others = beside === 'room' ? 'room' : beside.join('.');
+  const racks = useMemo(() => {
+    if (others === 'room') return room;
+    const picked = others.split('.').flatMap((id) => network.get('rack', id) ?? []);
+    return [rack, ...picked.filter((one) => one.id !== rack.id)];
+  }, [others, room, rack, network]);
+  const wide = racks.length > 1;
   const { spots, key } = useSpots(racks);
   const carrying = useCarry(spots, flow.screenToFlowPosition);
   const devices = useMemo(
@@ -180,7 +185,7 @@ function BenchBody({ rack }: { rack: Rack }): ReactNode {
         roomful={room.length}
         onWide={(next) => {
           bench.setFaces(next ? 'front' : 'both');
-          go({ beside: next });
+          go({ beside: next ? 'room' : [] });
         }}
       />
       <Body>
@@ -212,7 +217,7 @@ function BenchBody({ rack }: { rack: Rack }): ReactNode {
 export function RackBench({ rack }: { rack: Rack }): ReactNode {
   const { beside } = useWhereabouts();
   return (
-    <BenchProvider wide={beside}>
+    <BenchProvider wide={beside.length > 0}>
       <ReactFlowProvider>
         <BenchBody rack={rack} />
       </ReactFlowProvider>

@@ -2,6 +2,7 @@ import {
   deleteDevice,
   deviceStatuses,
   deviceWatts,
+  editRow,
   freePositions,
   modelTitle,
   portsOf,
@@ -20,6 +21,7 @@ import { Hint } from '../kit/panels.tsx';
 import { Card, ChosenFact, EditableFact, Facts, Goto, Head } from './parts.tsx';
 import { ModelCard } from './ModelCard.tsx';
 import { OwnFields } from './OwnFields.tsx';
+import { PlaceFact } from './PlaceFact.tsx';
 import { PortList } from './PortList.tsx';
 import { RowHistory } from './RowHistory.tsx';
 import { SlotsCard } from './SlotsCard.tsx';
@@ -77,6 +79,12 @@ export function DeviceRecord({ device }: { device: Device }): ReactNode {
           <EditableFact kind="device" row={device} field="name" optional={false} />
           <ChosenFact kind="device" row={device} field="status" options={deviceStatuses} />
           <EditableFact kind="device" row={device} field="serial" />
+          {rack === null && (
+            <PlaceFact
+              placeId={device.placeId}
+              onMove={(placeId) => void commit(editRow(network, 'device', device, { placeId }))}
+            />
+          )}
           {rack !== null && (
             <>
               <dt>Rack</dt>

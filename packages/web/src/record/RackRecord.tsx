@@ -1,5 +1,6 @@
 import {
   deleteRack,
+  editRow,
   fillBlanks,
   placePath,
   rackCapacity,
@@ -19,6 +20,7 @@ import { Hint } from '../kit/panels.tsx';
 import { mono } from '../theme/mono.ts';
 import { Card, ChosenFact, EditableFact, Facts, Goto, Head } from './parts.tsx';
 import { FeedsCard } from './FeedsCard.tsx';
+import { PlaceFact } from './PlaceFact.tsx';
 import { KeepKit } from './KeepKit.tsx';
 import { RowHistory } from './RowHistory.tsx';
 
@@ -113,6 +115,10 @@ export function RackRecord({ rack }: { rack: Rack }): ReactNode {
         <Facts>
           <EditableFact kind="rack" row={rack} field="name" optional={false} />
           <EditableFact kind="rack" row={rack} field="units" numeric optional={false} />
+          <PlaceFact
+            placeId={rack.placeId}
+            onMove={(placeId) => void commit(editRow(network, 'rack', rack, { placeId }))}
+          />
           <ChosenFact kind="rack" row={rack} field="numbering" options={['up', 'down']} />
           <EditableFact kind="rack" row={rack} field="position" numeric optional={false} />
           <ChosenFact kind="rack" row={rack} field="widthIn" options={[19, 21, 23]} />
