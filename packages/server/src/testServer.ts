@@ -29,16 +29,21 @@ export class Caller {
     body?: unknown,
     headers: Record<string, string> = {},
   ): Promise<Reply<T>> {
+    const bytes = body instanceof Uint8Array;
+    const type = bytes
+      ? 'application/octet-stream'
+      : typeof body === 'string'
+        ? 'text/plain'
+        : 'application/json';
+    const sent = bytes ? Buffer.from(body) : typeof body === 'string' ? body : JSON.stringify(body);
     const response = await fetch(`${this.base}/api/v1${path}`, {
       method,
       headers: {
-        ...(body === undefined
-          ? {}
-          : { 'Content-Type': typeof body === 'string' ? 'text/plain' : 'application/json' }),
+        ...(body === undefined ? {} : { 'Content-Type': type }),
         ...(this.cookie === '' ? {} : { Cookie: this.cookie }),
         ...headers,
       },
-      body: body === undefined ? undefined : typeof body === 'string' ? body : JSON.stringify(body),
+      body: body === undefined ? undefined : sent,
       redirect: 'manual',
     });
     const set = response.headers.get('set-cookie');

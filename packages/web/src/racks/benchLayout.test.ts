@@ -1,0 +1,100 @@
+import { describe, expect, test } from '@jest/globals';
+import {
+  addDevice,
+  applyChanges,
+  blankPlace,
+  blankRack,
+  builtInModels,
+  elevationScene,
+  Network,
+  newId,
+  type Rack,
+} from '@visograph/core';
+import { aboveFrame, faceAt, landing, layOutRacks, plateAt, portAt } from './benchLayout.ts';
+
+const place = { ...blankPlace, id: newId(), name: 'Room', kind: 'room' as const };
+const rack = (name: string, rest: Partial<Rack> = {}): Rack => ({
+  ...blankRack,
+  id: newId(),
+  name,
+  placeId: place.id,
+  units: 10,
+  ...rest,
+});
+const up = rack('UP');
+const down = rack('DOWN', { numbering: 'down', units: 20 });
+const models = builtInModels();
+const base = Network.of({ place: [place], rack: [up, down], model: models });
+const switchModel = models.find((one) => one.name === 'AX-2448P');
+const added = addDevice(base, {
+  name: 'sw',
+  modelId: switchModel?.id ?? '',
+  rackId: up.id,
+  placeId: null,
+  unit: 4,
+});
+const applied = applyChanges(base, added?.changes ?? []);
+if (!applied.ok) throw new Error('not applied');
+const { network } = applied;
+const spots = layOutRacks(
+  [up, down].map((one) => ({ rack: one, scene: elevationScene(network, one) })),
+  'both',
+);
+const [first, second] = spots;
+if (first === undefined || second === undefined) throw new Error('no spots');
+const pointIn = (spot: typeof first, face: 0 | 1, x: number, unitsFromTop: number) => {
+  const at = spot.faces[face];
+  return { x: (at?.x ?? 0) + x, y: (at?.y ?? 0) + unitsFromTop * 16 };
+};
+
+describe('racks on the surface', () => {
+  test('stand beside each other on one floor, front then rear', () => {
+    expect(second.x).toBeGreaterThan(first.x + first.width);
+    expect(first.y + first.scene.height).toBe(second.y + second.scene.height);
+    expect(first.faces.map((face) => face.face)).toEqual(['front', 'rear']);
+    expect(first.faces[0]?.y).toBe(first.y + aboveFrame);
+    expect(layOutRacks([{ rack: up, scene: first.scene }], 'rear')[0]?.faces.map((one) => one.face)).toEqual([
+      'rear',
+    ]);
+  });
+
+  test('a point leads to the face, the device and the port below it; beside the racks to nothing', () => {
+    const hit = faceAt(spots, pointIn(first, 0, 100, 6.5));
+    expect(hit).toMatchObject({ face: 'front' });
+    const plate = hit === null ? null : plateAt(hit);
+    expect(plate?.name).toBe('sw');
+    const port = plate?.ports.find((one) => one.name === 'gi1/7');
+    const centre = {
+      x: (port?.box.x ?? 0) + (port?.box.width ?? 0) / 2,
+      y: (port?.box.y ?? 0) + (port?.box.height ?? 0) / 2,
+    };
+    expect(plate && portAt(plate, centre)?.name).toBe('gi1/7');
+    expect(faceAt(spots, { x: first.x + first.width + 20, y: first.y + 200 })).toBeNull();
+  });
+
+  test('letting go snaps to units in the numbering of the rack, inside the rack', () => {
+    const shape = { units: 2, side: 'full' as const };
+    const land = (spot: typeof first, unitsFromTop: number) => {
+      const hit = faceAt(spots, pointIn(spot, 0, 100, unitsFromTop));
+      return hit === null ? null : landing(hit, shape).unit;
+    };
+    expect([land(first, 0), land(first, 0.4), land(first, 0.6), land(first, 10)]).toEqual([9, 9, 8, 1]);
+    expect([land(second, 0), land(second, 7.1), land(second, 20)]).toEqual([1, 8, 19]);
+  });
+
+  test('half-width gear lands at the side it is held over, which changes when seen from the rear', () => {
+    const half = { units: 1, side: 'left' as const };
+    const side = (face: 0 | 1, x: number) => {
+      const hit = faceAt(spots, pointIn(first, face, x, 2));
+      return hit === null ? null : landing(hit, half).side;
+    };
+    expect([side(0, 80), side(0, 300), side(1, 80), side(1, 300)]).toEqual([
+      'left',
+      'right',
+      'right',
+      'left',
+    ]);
+    const hit = faceAt(spots, pointIn(first, 0, 300, 2));
+    expect(hit && landing(hit, { units: 0, side: 'full' })).toMatchObject({ unit: null, side: 'right' });
+  });
+});
