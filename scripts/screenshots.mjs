@@ -93,20 +93,18 @@ await page.getByRole('button', { name: 'If a feed fails' }).click();
 await shot('feed-fails');
 await page.getByRole('button', { name: 'Close dock' }).click();
 await line('rack KQ-A3');
-await page
-  .getByRole('button', { name: /^kq-acc-3, switch/ })
-  .first()
-  .click();
-await page
-  .getByRole('button', { name: /^KQ-A3-PP1, patch panel/ })
-  .first()
-  .click({ modifiers: ['Shift'] });
+for (const name of ['KQ-A3-PP1', 'KQ-A3-CM1', 'kq-acc-3', 'KQ-A3-PDA'])
+  await page
+    .getByRole('button', { name: new RegExp(`^${name}, `) })
+    .first()
+    .click({ modifiers: ['Control'], position: { x: 4, y: 4 } });
 await page.getByRole('button', { name: 'Take out' }).click();
 await page.getByRole('button', { name: 'Fit for me' }).click();
 await page.getByRole('button', { name: /^Propose places/ }).click();
 await shot('fit');
 await page.getByRole('button', { name: 'Close dock' }).click();
 await page.getByRole('button', { name: 'Undo', exact: true }).click();
+await page.getByRole('button', { name: 'Close', exact: true }).click();
 await page.getByRole('link', { name: 'Catalogue' }).click();
 await page.getByRole('searchbox', { name: 'Filter rows' }).fill('norvane');
 await page.getByRole('option', { name: /AX-3448M/ }).click();

@@ -6,12 +6,21 @@ import { useWhereabouts } from '../data/location.ts';
 import { Choice } from '../kit/controls.tsx';
 import { Grid, type GridColumn } from '../kit/Grid.tsx';
 
+const short: Record<string, string> = {
+  massLimitKg: 'Limit',
+  typicalW: 'Typ.',
+  maxW: 'Max.',
+  aloneW: 'Alone',
+  massKg: 'Mass',
+  btuPerHour: 'Heat',
+  over: 'Above a limit',
+};
 const Line = styled.div`
   flex: none;
   padding: 5px 12px;
   border-bottom: 1px solid ${({ theme }) => theme.rule};
 `;
-const widths: Record<string, number> = { rack: 74, place: 130, over: 150 };
+const widths: Record<string, number> = { rack: 66, place: 86, kind: 60, racks: 46, btuPerHour: 78, over: 96 };
 
 /** Every rack of a place with what it holds and may hold; sorts by any figure. */
 export function CapacityTable({ place }: { place: Place | null }): ReactNode {
@@ -25,11 +34,11 @@ export function CapacityTable({ place }: { place: Place | null }): ReactNode {
   const columns = useMemo(
     () =>
       table.columns
-        .filter(({ key }) => !['units', 'free25g', 'free100g'].includes(key))
+        .filter(({ key }) => !['units', 'free25g', 'free100g', 'usableW'].includes(key))
         .map(({ key, label, unit, numeric }): GridColumn => ({
           key,
-          label: unit === undefined ? label : `${label}, ${unit}`,
-          width: widths[key] ?? 82,
+          label: unit === undefined ? (short[key] ?? label) : `${short[key] ?? label} ${unit}`,
+          width: widths[key] ?? 58,
           ...(numeric === true ? { numeric } : { text: key !== 'rack' }),
         })),
     [table.columns],

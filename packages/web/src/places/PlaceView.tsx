@@ -120,9 +120,9 @@ const RackRow = styled.ul`
   }
   small {
     ${mono}
+    display: block;
     font-size: 12px;
     color: ${({ theme }) => theme.inkSoft};
-    margin-left: 8px;
   }
 `;
 const Chips = styled.ul`
@@ -182,7 +182,7 @@ function SmallRack({ rack, picked, onOpen, onPick }: SmallRackProps): ReactNode 
   const scene = useMemo(() => elevationScene(view.network, rack), [view.network, rack]);
   const front = scene.faces[0];
   const use = rackUse(view.network, rack);
-  const scale = 0.5;
+  const scale = 0.42;
   return (
     <button
       type="button"
@@ -258,7 +258,7 @@ export function PlaceView({ place }: { place: Place | null }): ReactNode {
     place === null ? network.count('rack') : racksIn(network, placesWithin(network, place.id)).length;
   return (
     <Body>
-      <PlaceTree />
+      {!asTable && <PlaceTree />}
       <Work>
         <WorkHead>
           <h1>{place?.name ?? 'All sites'}</h1>

@@ -1,16 +1,10 @@
 import {
-  acceptFit,
   colourings,
   isColourBy,
-  moveBlock,
   ownFieldNames,
   plateFacts,
-  swapDevices,
-  takeOut,
-  type Attempt,
   type ColourBy,
   type Device,
-  type Rack,
 } from '@visograph/core';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
@@ -59,23 +53,16 @@ interface Props {
   onWide: (wide: boolean) => void;
 }
 
-/** The line above the racks: what is shown, and what can be done with what is chosen. */
+/** The line above the racks: what is shown, and what can be asked about them. */
 export function BenchTools({ devices, wide, roomful, onWide }: Props): ReactNode {
-  const { view, commit, canEdit, sync } = useProject();
-  const { network } = view;
+  const { canEdit } = useProject();
   const bench = useBench();
   const own = ownFieldNames(devices);
-  const chosen = devices.filter((device) => bench.chosen.has(device.id));
-  const keep = (attempt: Attempt): void => {
-    if (!attempt.ok) sync.announce({ tone: 'bad', text: `${attempt.why}`.replace(/\.?$/, '.') });
-    else commit(attempt.set);
-  };
   const toggle = (panel: NonNullable<typeof bench.panel>): void => {
     bench.setPlan(null);
     bench.setDeadFeed(null);
     bench.setPanel(bench.panel === panel ? null : panel);
   };
-  const [first, second] = chosen;
   return (
     <Line>
       {canEdit && (
@@ -127,48 +114,6 @@ export function BenchTools({ devices, wide, roomful, onWide }: Props): ReactNode
           Fit for me
         </Button>
       )}
-      {canEdit && chosen.length > 0 && (
-        <Button onPress={() => keep(takeOut(network, chosen))}>Take out</Button>
-      )}
-      {canEdit && chosen.length > 1 && (
-        <>
-          <span>{`${chosen.length} chosen`}</span>
-          <Button
-            onPress={() =>
-              keep(moveBlock(network, chosen, { units: upwards(network.get('rack', first?.rackId ?? null)) }))
-            }
-          >
-            Up
-          </Button>
-          <Button
-            onPress={() =>
-              keep(
-                moveBlock(network, chosen, { units: -upwards(network.get('rack', first?.rackId ?? null)) }),
-              )
-            }
-          >
-            Down
-          </Button>
-          {chosen.length === 2 && first !== undefined && second !== undefined && (
-            <Button onPress={() => keep(swapDevices(network, first, second))}>Swap</Button>
-          )}
-        </>
-      )}
-      {canEdit && bench.plan !== null && bench.plan.placements.length > 0 && (
-        <Button
-          $tone="primary"
-          onPress={() => {
-            if (bench.plan === null) return;
-            keep(acceptFit(network, bench.plan));
-            bench.setPlan(null);
-            bench.setPanel(null);
-          }}
-        >
-          {`Accept ${bench.plan.placements.length}`}
-        </Button>
-      )}
     </Line>
   );
 }
-
-const upwards = (rack: Rack | null): number => (rack?.numbering === 'down' ? -1 : 1);

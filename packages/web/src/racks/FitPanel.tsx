@@ -1,4 +1,11 @@
-import { proposeFit, freePositions, spanText, type FitPlacement, type Rack } from '@visograph/core';
+import {
+  acceptFit,
+  proposeFit,
+  freePositions,
+  spanText,
+  type FitPlacement,
+  type Rack,
+} from '@visograph/core';
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
@@ -30,7 +37,7 @@ const Scroll = styled.div`
 
 /** Chosen devices that stand in no rack, and where they would go: each with its reason, each still movable. */
 export function FitPanel({ racks }: { racks: readonly Rack[] }): ReactNode {
-  const { view } = useProject();
+  const { view, commit, sync } = useProject();
   const { network } = view;
   const { plan, setPlan, setPanel } = useBench();
   const loose = useMemo(() => unracked(network, racks), [network, racks]);
@@ -56,6 +63,12 @@ export function FitPanel({ racks }: { racks: readonly Rack[] }): ReactNode {
         one.deviceId === placement.deviceId ? { ...one, unit, reason: 'where you put it' } : one,
       ),
     });
+  };
+  const accept = (): void => {
+    if (plan === null) return;
+    const attempt = acceptFit(network, plan);
+    if (!attempt.ok) return sync.announce({ tone: 'bad', text: attempt.why });
+    if (commit(attempt.set).ok) setPanel(null);
   };
   const names = racks.map((rack) => rack.name).join(', ');
   return (
@@ -151,6 +164,11 @@ export function FitPanel({ racks }: { racks: readonly Rack[] }): ReactNode {
             </tbody>
           </table>
         </Scroll>
+        {plan !== null && plan.placements.length > 0 && (
+          <Button $tone="primary" onPress={accept}>
+            {`Accept ${plan.placements.length}`}
+          </Button>
+        )}
       </DockColumn>
     </DockFrame>
   );

@@ -20,6 +20,7 @@ import { Work, WorkHead } from '../kit/panels.tsx';
 import { useTheme } from '../theme/theme.tsx';
 import { BenchProvider, useBench } from './bench.tsx';
 import { layOutRacks, type RackSpot } from './benchLayout.ts';
+import { ChosenTools } from './ChosenTools.tsx';
 import { BenchTools } from './BenchTools.tsx';
 import { FeedPanel } from './FeedPanel.tsx';
 import { FitPanel } from './FitPanel.tsx';
@@ -192,6 +193,7 @@ function BenchBody({ rack }: { rack: Rack }): ReactNode {
         {bench.gearOpen && canEdit && <Gear racks={racks} begin={carrying.begin} />}
         <Stage>
           <RackSurface spots={spots} carrying={carrying} />
+          <ChosenTools devices={devices} />
           {key.length > 0 && (
             <KeyLine aria-label="Key">
               {key.map(({ label, shade }) => (
