@@ -4,5 +4,7 @@ export * from './metrics/measure.ts';
 export * from './Plate.tsx';
 export * from './Link.tsx';
 export * from './Diagram.tsx';
+export * from './FacePlate.tsx';
+export * from './RackFrame.tsx';
 export * from './Elevation.tsx';
 export * from './shade.ts';

@@ -34,7 +34,7 @@ const family: Record<RoleFamily, string> = {
   outside: '#2F6F80',
 };
 
-const ramp = ['#6F7883', '#5B86A8', '#3E6A9E', '#6B4A93', '#8A2F5E'];
+const ramp = ['#68717D', '#47759A', '#3E6A9E', '#6B4A93', '#8A2F5E'];
 const set = [
   '#2F6F80',
   '#A2521B',

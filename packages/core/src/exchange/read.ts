@@ -2,7 +2,6 @@ import type { Change } from '../change/change.ts';
 import { builtInModels } from '../model/catalogue/index.ts';
 import { blankModel, type CatalogueModel } from '../model/kinds/catalogueModel.ts';
 import { blankDevice, type Device } from '../model/kinds/device.ts';
-import { blankPlace, type Place } from '../model/kinds/place.ts';
 import { blankRack } from '../model/kinds/rack.ts';
 import { facets } from '../model/kinds/sheet.ts';
 import type { Module } from '../model/kinds/module.ts';
@@ -17,14 +16,14 @@ import {
   type ExchangeFile,
   type ModelEntry,
 } from './format.ts';
+import { given } from './given.ts';
+import { ensurePlace } from './readPlace.ts';
 import { mergePorts } from './readPorts.ts';
 import { Staging, type FileProblem } from './staging.ts';
 
 export type ReadResult =
   | { ok: true; changes: Change[]; network: Network; sentence: string }
   | { ok: false; problems: FileProblem[] };
-
-const kindByDepth: readonly Place['kind'][] = ['site', 'building', 'floor'];
 
 /** Parses the text of a file. Not JSON: one problem that says where. */
 export function parseExchange(
@@ -75,53 +74,6 @@ function checkShape(
     message: `${issue.message}.`,
   }));
   return { ok: false, problems };
-}
-
-/** What an entry says itself: the fields it gives, without those that are names of other things. */
-function given<T extends object, D extends keyof T>(entry: T, without: readonly D[]): Partial<Omit<T, D>> {
-  return Object.fromEntries(
-    Object.entries(entry).filter(([key, value]) => value !== undefined && !without.includes(key as D)),
-  ) as Partial<Omit<T, D>>;
-}
-
-/** The place of a path, made with all that is missing around it; null when a name in it is empty. */
-function ensurePlace(
-  staging: Staging,
-  path: string,
-  at: string,
-  entry: Partial<Omit<Place, 'id' | 'name' | 'parentId'>> | null = null,
-): string | null {
-  const names = path.split('/');
-  if (names.some((name) => name.trim() === '' || name.trim() !== name)) {
-    staging.problem(
-      at,
-      `The path “${path}” has an empty name in it. Write names separated by single slashes.`,
-    );
-    return null;
-  }
-  let parentId: string | null = null;
-  for (const [depth, name] of names.entries()) {
-    const found: Place | undefined = staging.network
-      .find('placesByParent', parentId ?? 'root')
-      .find((place) => place.name.toLowerCase() === name.toLowerCase());
-    const said = depth === names.length - 1 ? entry : null;
-    if (found !== undefined && said === null) {
-      parentId = found.id;
-      continue;
-    }
-    const row: Place = {
-      ...blankPlace,
-      name,
-      kind: kindByDepth[depth] ?? 'room',
-      ...found,
-      ...said,
-      id: found?.id ?? newId(),
-      parentId,
-    };
-    staging.put('place', row, at);
-    parentId = row.id;
-  }
-  return parentId;
 }
 
 const modelFromEntry = (entry: ModelEntry, existing: CatalogueModel | null): CatalogueModel => ({

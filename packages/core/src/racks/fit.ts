@@ -70,6 +70,11 @@ class Filling {
     return null;
   }
 
+  /** How much stands at its sides already. */
+  get atSides(): number {
+    return this.sides;
+  }
+
   nextSide(): 'left' | 'right' {
     return this.sides++ % 2 === 0 ? 'left' : 'right';
   }
@@ -251,7 +256,7 @@ export function proposeFit(
     device.feed ?? (inlets(device) === 1 ? filling.nextFeed(candidateOf(network, device).maxW) : null);
 
   for (const device of devices.filter((one) => one.units === 0)) {
-    const [filling] = fillings;
+    const [filling] = [...fillings].sort((a, b) => a.atSides - b.atSides);
     if (filling === undefined) continue;
     const side = filling.nextSide();
     const feed = feedFor(filling, device);

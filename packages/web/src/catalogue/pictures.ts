@@ -1,4 +1,4 @@
-import { pictureFault } from '@visograph/core';
+import { pictureFault, svgFault } from '@visograph/core';
 
 export type PictureRead = { ok: true; picture: string; removed: boolean } | { ok: false; why: string };
 
@@ -26,7 +26,7 @@ export async function readPicture(file: Blob): Promise<PictureRead> {
       NAMESPACE: 'http://www.w3.org/2000/svg',
       FORBID_TAGS: ['style', 'foreignObject', 'animate', 'set'],
     });
-    removed = purify.removed.length > 0;
+    removed = svgFault(text) !== null || /<style[\s>]/i.test(text);
     if (!/<svg[\s>]/i.test(clean))
       return { ok: false, why: 'Nothing of the drawing is left without its scripts.' };
     const start = clean.slice(clean.search(/<svg[\s>]/i));

@@ -1,16 +1,4 @@
-import {
-  childPlaces,
-  devicesInScope,
-  elevationScene,
-  placeChain,
-  placesWithin,
-  rackUse,
-  racksIn,
-  type Network,
-  type Place,
-  type Rack,
-} from '@visograph/core';
-import { FaceFrame, FacePlateShape } from '@visograph/drawing';
+import { childPlaces, placeChain, placesWithin, racksIn, type Network, type Place } from '@visograph/core';
 import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
@@ -18,13 +6,14 @@ import { useWhereabouts } from '../data/location.ts';
 import { useWorkspace } from '../data/workspace.tsx';
 import { Button } from '../kit/controls.tsx';
 import { DeviceChip } from '../kit/DeviceChip.tsx';
-import { Empty, StateMark, Work, WorkHead } from '../kit/panels.tsx';
+import { Empty, Work, WorkHead } from '../kit/panels.tsx';
 import { mono } from '../theme/mono.ts';
-import { useTheme } from '../theme/theme.tsx';
 import { CapacityTable } from './CapacityTable.tsx';
 import { ImportPlaces } from './ImportPlaces.tsx';
-import { capacityOfPlace, PlaceFigures, speedText } from './PlaceFigures.tsx';
+import { PlaceFigures } from './PlaceFigures.tsx';
+import { PlaceCard } from './PlaceCard.tsx';
 import { PlaceTree } from './PlaceTree.tsx';
+import { SmallRack } from './SmallRack.tsx';
 
 const Body = styled.div`
   display: flex;
@@ -49,48 +38,6 @@ const Cards = styled.ul`
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(276px, 1fr));
   gap: 10px;
-`;
-const CardButton = styled.button`
-  font: inherit;
-  width: 100%;
-  text-align: left;
-  display: block;
-  padding: 10px 13px 11px;
-  background: ${({ theme }) => theme.surface};
-  color: ${({ theme }) => theme.ink};
-  border: 1px solid ${({ theme }) => theme.rule};
-  border-radius: 3px;
-  &:hover {
-    border-color: ${({ theme }) => theme.accent};
-  }
-  strong {
-    font-size: 14px;
-  }
-  small {
-    font-size: 12px;
-    color: ${({ theme }) => theme.inkSoft};
-    margin-left: 6px;
-  }
-  dl {
-    display: flex;
-    gap: 14px;
-    margin-top: 8px;
-    white-space: nowrap;
-  }
-  dt {
-    font-size: 12px;
-    color: ${({ theme }) => theme.inkSoft};
-  }
-  dd {
-    ${mono}
-    font-size: 14px;
-    line-height: 20px;
-  }
-  p {
-    margin-top: 6px;
-    font-size: 12px;
-    color: ${({ theme }) => theme.bad};
-  }
 `;
 const RackRow = styled.ul`
   display: flex;
@@ -130,86 +77,6 @@ const Chips = styled.ul`
   flex-wrap: wrap;
   gap: 6px;
 `;
-
-function PlaceCard({ place, onOpen }: { place: Place; onOpen: () => void }): ReactNode {
-  const { view } = useProject();
-  const { network } = view;
-  const { devices, sum } = useMemo(
-    () => ({ devices: devicesInScope(network, place.id).length, sum: capacityOfPlace(network, place.id) }),
-    [network, place],
-  );
-  const [speed, count] = [...sum.freePorts].find(([bps]) => bps === 1e9) ?? [1e9, 0];
-  const facts: [string, string][] = [['Devices', String(devices)]];
-  if (sum.racks > 0)
-    facts.push(
-      ['Racks', String(sum.racks)],
-      ['Free U', String(sum.freeUnits)],
-      ['Most', `${(sum.draw.maxW / 1000).toFixed(1)} kW`],
-      [`Free ${speedText(speed)}`, String(count)],
-    );
-  return (
-    <CardButton type="button" onClick={onOpen}>
-      <strong>{place.name}</strong>
-      <small>{place.code === null ? place.kind : `${place.kind} · ${place.code}`}</small>
-      <dl>
-        {facts.map(([label, value]) => (
-          <div key={label}>
-            <dt>{label}</dt>
-            <dd>{value}</dd>
-          </div>
-        ))}
-      </dl>
-      {sum.over.length > 0 && (
-        <p>
-          <StateMark state="bad" />{' '}
-          {sum.over.length === 1 ? sum.over[0] : `${sum.over.length} figures above a limit`}
-        </p>
-      )}
-    </CardButton>
-  );
-}
-
-interface SmallRackProps {
-  rack: Rack;
-  picked: boolean;
-  onOpen: () => void;
-  onPick: () => void;
-}
-
-function SmallRack({ rack, picked, onOpen, onPick }: SmallRackProps): ReactNode {
-  const { view } = useProject();
-  const { tokens } = useTheme();
-  const scene = useMemo(() => elevationScene(view.network, rack), [view.network, rack]);
-  const front = scene.faces[0];
-  const use = rackUse(view.network, rack);
-  const scale = 0.42;
-  return (
-    <button
-      type="button"
-      aria-pressed={picked}
-      title="Ctrl+click picks several to be opened together"
-      onClick={(event) => (event.ctrlKey || event.metaKey ? onPick() : onOpen())}
-      aria-label={`Rack ${rack.name}, ${use.used} of ${use.units} units used`}
-    >
-      <svg
-        width={scene.width * scale + 2}
-        height={scene.height * scale + 2}
-        viewBox={`-1 -1 ${scene.width + 2} ${scene.height + 2}`}
-        aria-hidden="true"
-      >
-        {front !== undefined && (
-          <FaceFrame scene={scene} face={front} tokens={tokens} detail="names">
-            {front.plates.map((plate) => (
-              <FacePlateShape key={plate.deviceId} plate={plate} tokens={tokens} detail="names" />
-            ))}
-          </FaceFrame>
-        )}
-      </svg>
-      <strong>{rack.name}</strong>
-      <small>{`${use.used} / ${use.units} U · ${use.free} free`}</small>
-    </button>
-  );
-}
 
 /** A site of many rooms shows the racks of the first of them; the others are one step down. */
 const mostGroups = 8;

@@ -28,6 +28,9 @@ const Scroll = styled.div`
     width: 100%;
     border-collapse: collapse;
   }
+  td:first-child {
+    white-space: nowrap;
+  }
   td {
     padding: 1px 8px 1px 0;
     vertical-align: middle;
