@@ -27,6 +27,7 @@ test('places are pasted, moved, merged and deleted with what is inside kept', as
   await pick(page, 'otterslip › slipway');
   await page.getByRole('button', { name: /^Move Gate shed with 3 places, 1 rack, 2 devices/ }).click();
   await expect(record(page).getByText('room · Otterslip › Slipway')).toBeVisible();
+  await expect(tree(page).getByRole('row', { name: /^Otterslip, 6 devices/ })).toBeVisible();
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await doLine(page, 'gate shed');
   await expect(record(page).getByRole('heading', { name: 'Gate shed' })).toBeVisible();
@@ -37,6 +38,30 @@ test('places are pasted, moved, merged and deleted with what is inside kept', as
   await expect(tree(page).getByRole('row', { name: /^Locker 3/ })).toBeVisible();
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await expect(tree(page).getByRole('row', { name: /^Gate shed/ })).toBeVisible();
+  await doLine(page, 'locker 1');
+  await expect(record(page).getByRole('heading', { name: 'Locker 1' })).toBeVisible();
+  await record(page).getByRole('button', { name: 'Merge …' }).click();
+  await pick(page, 'comms ashholm');
+  await record(page).getByRole('button', { name: 'Merge into Comms room' }).click();
+  await expect(tree(page).getByRole('row', { name: /^Locker 1/ })).toHaveCount(0);
+});
+
+test('a place is dragged into another with all in it; picked racks are opened together', async ({
+  page,
+  application,
+}) => {
+  await signIn(page, application);
+  const row = (name: RegExp) => tree(page).getByRole('row', { name }).first();
+  await row(/^Gate shed/).dragTo(row(/^Brinsay/));
+  await expect(row(/^Brinsay, 10 devices/)).toBeVisible();
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(row(/^Brinsay, 8 devices/)).toBeVisible();
+  await row(/^Kelder Quay/).click();
+  for (const name of [/^Rack KQ-A1/, /^Rack KQ-W1/])
+    await page.getByRole('button', { name }).click({ modifiers: ['Control'] });
+  await page.getByRole('button', { name: 'Open 2 racks' }).click();
+  await expect(page.getByRole('heading', { name: '2 racks · elevations' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'All 3 racks' })).toHaveAttribute('aria-pressed', 'false');
 });
 
 test('a list of places and racks: each row is told, the good ones are taken', async ({

@@ -155,7 +155,9 @@ export function PlaceTree(): ReactNode {
             </Line>
           )}
         </TreeItemContent>
-        <Collection items={item.inside}>{row}</Collection>
+        <Collection items={item.inside} dependencies={[states]}>
+          {row}
+        </Collection>
       </TreeItem>
     );
   };
@@ -164,6 +166,7 @@ export function PlaceTree(): ReactNode {
       <Rows
         aria-label="Places"
         items={items}
+        dependencies={[states]}
         selectionMode="single"
         selectionBehavior="replace"
         selectedKeys={[scopeId ?? everything]}

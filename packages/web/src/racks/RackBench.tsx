@@ -182,7 +182,7 @@ function BenchBody({ rack }: { rack: Rack }): ReactNode {
       </WorkHead>
       <BenchTools
         devices={devices}
-        wide={wide}
+        wide={others === 'room' && wide}
         roomful={room.length}
         onWide={(next) => {
           bench.setFaces(next ? 'front' : 'both');
