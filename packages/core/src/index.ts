@@ -47,6 +47,7 @@ export * from './commands/devices.ts';
 export * from './commands/cables.ts';
 export * from './commands/places.ts';
 export * from './commands/placeTree.ts';
+export { type Attempt } from './commands/attempt.ts';
 export * from './commands/racking.ts';
 export * from './commands/modules.ts';
 export * from './commands/models.ts';

@@ -1,4 +1,3 @@
-import { applyChanges } from '../change/apply.ts';
 import { create, remove, update, type Change } from '../change/change.ts';
 import type { Cable } from '../model/kinds/cable.ts';
 import type { CatalogueModel } from '../model/kinds/catalogueModel.ts';
@@ -8,7 +7,7 @@ import type { Port } from '../model/kinds/port.ts';
 import type { Network } from '../model/network.ts';
 import { cableAt, portsOf } from '../model/ports.ts';
 import { portsFromModel, portsFromModule } from '../racks/modelPorts.ts';
-import type { Attempt } from './racking.ts';
+import { judged, type Attempt } from './attempt.ts';
 
 /** What becomes of one port that has a cable, when the device gets another model. */
 export interface PortMove {
@@ -135,7 +134,6 @@ export function changeModel(network: Network, device: Device, model: CatalogueMo
     changes.push(existing === undefined ? create('port', row) : update('port', existing, row));
   }
   const made = mergeCableUpdates(changes.filter((change) => change !== null));
-  const applied = applyChanges(network, made);
   const loose =
     lost.length === 0 ? '' : `; ${lost.length} ${lost.length === 1 ? 'cable hangs' : 'cables hang'} loose`;
   return {
@@ -144,15 +142,7 @@ export function changeModel(network: Network, device: Device, model: CatalogueMo
     lost,
     portsBefore: before.length,
     portsAfter: fresh.length,
-    attempt: applied.ok
-      ? {
-          ok: true,
-          set: {
-            changes: made,
-            sentence: `Changed the model of ${device.name} to ${modelTitle(model)}${loose}`,
-          },
-        }
-      : { ok: false, why: applied.problems[0]?.message ?? 'It cannot be done.' },
+    attempt: judged(network, made, `Changed the model of ${device.name} to ${modelTitle(model)}${loose}`),
   };
 }
 

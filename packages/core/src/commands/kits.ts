@@ -1,4 +1,3 @@
-import { applyChanges } from '../change/apply.ts';
 import { create, type Change, type ChangeSet } from '../change/change.ts';
 import { nextCableLabel } from '../cabling/labels.ts';
 import { blankDevice, type Device } from '../model/kinds/device.ts';
@@ -10,7 +9,7 @@ import type { Network } from '../model/network.ts';
 import { placePath } from '../model/places.ts';
 import { nextDeviceName } from '../racks/deviceNames.ts';
 import { portsFromModel, portsFromModule } from '../racks/modelPorts.ts';
-import type { Attempt } from './racking.ts';
+import { judged, type Attempt } from './attempt.ts';
 
 const titleOf = (network: Network, modelId: string | null): string => {
   const model = network.get('model', modelId);
@@ -206,12 +205,9 @@ export function placeKit(
     };
     stage([create('cable', cable)]);
   }
-  const applied = applyChanges(network, changes);
   const sentence = `Placed the kit ${kit.name} in ${placePath(network, to.placeId)}: ${kitText(contents)}`;
   return {
-    attempt: applied.ok
-      ? { ok: true, set: { changes, sentence } }
-      : { ok: false, why: applied.problems[0]?.message ?? 'It cannot be placed.' },
+    attempt: judged(network, changes, sentence),
     deviceIds: [...devices.values()],
     rackIds: [...racks.values()],
   };

@@ -6,7 +6,7 @@ import { newId } from '../model/ids.ts';
 import type { Network } from '../model/network.ts';
 import type { Problem } from '../model/problem.ts';
 import { editRow } from './edit.ts';
-import type { Attempt } from './racking.ts';
+import type { Attempt } from './attempt.ts';
 
 /** A title no model of the catalogue has yet: the one given, or with a number behind it. */
 function freeTitle(network: Network, model: Pick<CatalogueModel, 'maker' | 'name'>): string {

@@ -7,7 +7,7 @@ import { newId } from '../model/ids.ts';
 import type { Network } from '../model/network.ts';
 import { cableAt } from '../model/ports.ts';
 import { portsFromModule } from '../racks/modelPorts.ts';
-import type { Attempt } from './racking.ts';
+import type { Attempt } from './attempt.ts';
 
 /** Modules of the catalogue that a slot of this device takes. */
 export function modulesFor(network: Network, device: Device, slotName: string): CatalogueModel[] {

@@ -14,7 +14,7 @@ import {
   mergePlaces,
   movePlace,
 } from './placeTree.ts';
-import type { Attempt } from './racking.ts';
+import type { Attempt } from './attempt.ts';
 
 const start = (): Network =>
   networkOf({

@@ -1,21 +1,12 @@
-import { applyChanges } from '../change/apply.ts';
 import { create, remove, update, type Change } from '../change/change.ts';
 import { blankPlace, type Place, type PlaceKind } from '../model/kinds/place.ts';
 import { newId } from '../model/ids.ts';
 import type { Network } from '../model/network.ts';
 import { devicesIn, placePath, placesWithin, racksIn } from '../model/places.ts';
-import type { Attempt } from './racking.ts';
+import { judged, type Attempt } from './attempt.ts';
 
 const counted = (count: number, one: string, many = `${one}s`): string =>
   `${count} ${count === 1 ? one : many}`;
-
-function judged(network: Network, changes: (Change | null)[], sentence: string): Attempt {
-  const made = changes.filter((change) => change !== null);
-  const applied = applyChanges(network, made);
-  return applied.ok
-    ? { ok: true, set: { changes: made, sentence } }
-    : { ok: false, why: applied.problems[0]?.message ?? 'It cannot be done.' };
-}
 
 /** Puts a place with all that is in it inside another; null makes it a place of its own. */
 export function movePlace(network: Network, place: Place, parentId: string | null): Attempt {

@@ -1,5 +1,4 @@
-import { applyChanges } from '../change/apply.ts';
-import { create, update, type Change, type ChangeSet } from '../change/change.ts';
+import { create, update, type ChangeSet } from '../change/change.ts';
 import { blankDevice, type Device } from '../model/kinds/device.ts';
 import { modelTitle } from '../model/kinds.ts';
 import type { Rack } from '../model/kinds/rack.ts';
@@ -8,10 +7,8 @@ import type { Network } from '../model/network.ts';
 import { whereIs } from '../model/places.ts';
 import { unitsTouched } from '../racks/occupancy.ts';
 import { candidateOf, refusals } from '../racks/placing.ts';
+import { judged, refuse, type Attempt } from './attempt.ts';
 import type { FitPlan } from '../racks/fit.ts';
-
-/** A change set, or why it cannot be made. */
-export type Attempt = { ok: true; set: ChangeSet } | { ok: false; why: string };
 
 export interface Spot {
   rackId: string | null;
@@ -23,15 +20,6 @@ export interface Spot {
 
 const named = (devices: readonly Device[]): string =>
   devices.length === 1 ? (devices[0]?.name ?? '') : `${devices.length} devices`;
-
-const refuse = (why: string): Attempt => ({ ok: false, why });
-
-function judged(network: Network, changes: (Change | null)[], sentence: string): Attempt {
-  const made = changes.filter((change) => change !== null);
-  const applied = applyChanges(network, made);
-  if (!applied.ok) return refuse(applied.problems[0]?.message ?? 'It cannot be done.');
-  return { ok: true, set: { changes: made, sentence } };
-}
 
 /** Mass and power of a rack after devices from elsewhere came in; space is judged when the changes are tried. */
 function overLimit(network: Network, rack: Rack, incoming: readonly Device[]): string | null {
