@@ -11,6 +11,7 @@ import { KitList } from './KitList.tsx';
 import { ModelEditor } from './ModelEditor.tsx';
 import { ModelList, type FormFilter } from './ModelList.tsx';
 import { SharedModels } from './SharedModels.tsx';
+import { FileInput } from '../kit/FileInput.tsx';
 
 const Line = styled.div`
   flex: none;
@@ -135,17 +136,11 @@ export default function CatalogueSection(): ReactNode {
           )}
         </div>
       </WorkHead>
-      <input
-        ref={input}
-        type="file"
+      <FileInput
+        input={input}
+        label="Model file"
         accept=".json,application/json"
-        aria-label="Model file"
-        hidden
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          event.target.value = '';
-          if (file !== undefined) void take(file);
-        }}
+        onFile={(file) => void take(file)}
       />
       <SharedModels open={sharing} onOpenChange={setSharing} />
       <Line>

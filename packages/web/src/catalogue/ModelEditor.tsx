@@ -18,6 +18,8 @@ import { Hint, Work, WorkHead } from '../kit/panels.tsx';
 import { ModelFace } from './ModelFace.tsx';
 import { readPicture } from './pictures.ts';
 import { PortGroupsEditor } from './PortGroupsEditor.tsx';
+import { FileInput } from '../kit/FileInput.tsx';
+import { LicencesEditor } from './LicencesEditor.tsx';
 
 const Faces = styled.div`
   flex: none;
@@ -334,46 +336,7 @@ export function ModelEditor({ start, onDone }: Props): ReactNode {
           {text('endOfSupport', 'End of support', 110)}
         </Line>
         <h2>Licences it needs</h2>
-        {model.licences.map((licence, at) => (
-          <Line key={at} role="group" aria-label={`Licence ${at + 1}`}>
-            <Field
-              label="Licence"
-              value={licence.name}
-              width={220}
-              onChange={(name) =>
-                set({ licences: model.licences.map((one, index) => (index === at ? { ...one, name } : one)) })
-              }
-            />
-            <Choice
-              label="One for each"
-              width={150}
-              value={licence.per}
-              options={['device', 'managed device'].map((per) => ({ id: per, text: per }))}
-              onChange={(next) =>
-                set({
-                  licences: model.licences.map((one, index) =>
-                    index === at ? { ...one, per: next === 'managed device' ? next : 'device' } : one,
-                  ),
-                })
-              }
-            />
-            <Button
-              $tone="quiet"
-              onPress={() => set({ licences: model.licences.filter((_, index) => index !== at) })}
-            >
-              Remove
-            </Button>
-          </Line>
-        ))}
-        <div style={{ marginTop: 6 }}>
-          <Button
-            onPress={() =>
-              set({ licences: [...model.licences, { name: 'Licence', per: 'device', priceMinor: null }] })
-            }
-          >
-            Add licence
-          </Button>
-        </div>
+        <LicencesEditor licences={model.licences} onChange={(licences) => set({ licences })} />
         <h2>Picture and notes</h2>
         <Line>
           {model.picture !== null && (
@@ -391,17 +354,11 @@ export function ModelEditor({ start, onDone }: Props): ReactNode {
               Remove picture
             </Button>
           )}
-          <input
-            ref={input}
-            type="file"
+          <FileInput
+            input={input}
+            label="Picture"
             accept="image/png,image/svg+xml,.png,.svg"
-            aria-label="Picture"
-            hidden
-            onChange={(event) => {
-              const file = event.target.files?.[0];
-              event.target.value = '';
-              if (file !== undefined) void take(file);
-            }}
+            onFile={(file) => void take(file)}
           />
         </Line>
         <Field

@@ -1,6 +1,7 @@
 import type { ReactNode, RefObject } from 'react';
 import { ApiError, call } from '../data/api.ts';
 import { useProject } from '../data/project.tsx';
+import { FileInput } from '../kit/FileInput.tsx';
 
 interface Summary {
   created: number;
@@ -25,17 +26,11 @@ export function ImportFile({ input }: { input: RefObject<HTMLInputElement | null
     }
   };
   return (
-    <input
-      ref={input}
-      type="file"
+    <FileInput
+      input={input}
+      label="Project file"
       accept=".json,application/json"
-      aria-label="Project file"
-      hidden
-      onChange={(event) => {
-        const file = event.target.files?.[0];
-        event.target.value = '';
-        if (file !== undefined) void take(file);
-      }}
+      onFile={(file) => void take(file)}
     />
   );
 }

@@ -6,6 +6,7 @@ import { useProject } from '../data/project.tsx';
 import { Button } from '../kit/controls.tsx';
 import { PanelDialog } from '../kit/panelDialog.tsx';
 import { Hint, StateMark } from '../kit/panels.tsx';
+import { FileInput } from '../kit/FileInput.tsx';
 
 const Body = styled.div`
   width: 620px;
@@ -83,17 +84,11 @@ export function ImportPlaces({
         </Hint>
         <div>
           <Button onPress={() => input.current?.click()}>Choose a file</Button>
-          <input
-            ref={input}
-            type="file"
+          <FileInput
+            input={input}
+            label="Spreadsheet"
             accept=".xlsx,.csv,text/csv"
-            aria-label="Spreadsheet"
-            hidden
-            onChange={(event) => {
-              const file = event.target.files?.[0];
-              event.target.value = '';
-              if (file !== undefined) void take(file);
-            }}
+            onFile={(file) => void take(file)}
           />
         </div>
         {trouble !== null && <Why role="alert">{trouble}</Why>}

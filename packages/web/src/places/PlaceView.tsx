@@ -5,7 +5,7 @@ import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { useWorkspace } from '../data/workspace.tsx';
 import { Button } from '../kit/controls.tsx';
-import { DeviceChip } from '../kit/DeviceChip.tsx';
+import { DeviceChips } from '../kit/DeviceChips.tsx';
 import { Empty, Work, WorkHead } from '../kit/panels.tsx';
 import { mono } from '../theme/mono.ts';
 import { CapacityTable } from './CapacityTable.tsx';
@@ -72,11 +72,6 @@ const RackRow = styled.ul`
     color: ${({ theme }) => theme.inkSoft};
   }
 `;
-const Chips = styled.ul`
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-`;
 
 /** A site of many rooms shows the racks of the first of them; the others are one step down. */
 const mostGroups = 8;
@@ -95,7 +90,7 @@ function pathBelow(network: Network, id: string, from: string | null): string {
 export function PlaceView({ place }: { place: Place | null }): ReactNode {
   const { view, canEdit } = useProject();
   const { network } = view;
-  const { go, select, selection } = useWhereabouts();
+  const { go } = useWhereabouts();
   const { setDock, setRecordOpen } = useWorkspace();
   const [asTable, setAsTable] = useState(false);
   const [picked, setPicked] = useState<readonly string[]>([]);
@@ -233,18 +228,7 @@ export function PlaceView({ place }: { place: Place | null }): ReactNode {
             {loose.length > 0 && (
               <section>
                 <h2>Not in a rack</h2>
-                <Chips>
-                  {loose.map((device) => (
-                    <li key={device.id}>
-                      <DeviceChip
-                        name={device.name}
-                        role={device.role}
-                        selected={selection?.id === device.id}
-                        onChoose={() => select({ kind: 'device', id: device.id })}
-                      />
-                    </li>
-                  ))}
-                </Chips>
+                <DeviceChips devices={loose} />
               </section>
             )}
           </Scroll>

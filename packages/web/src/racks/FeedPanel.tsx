@@ -1,40 +1,14 @@
 import { feedFailure, type Device, type Rack } from '@visograph/core';
 import { useEffect, useMemo, type ReactNode } from 'react';
-import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
-import { useWhereabouts } from '../data/location.ts';
 import { Choice } from '../kit/controls.tsx';
-import { DeviceChip } from '../kit/DeviceChip.tsx';
+import { DeviceChips } from '../kit/DeviceChips.tsx';
 import { ClosingHead, DockColumn, DockFrame, Trouble } from '../kit/dock.tsx';
 import { Hint } from '../kit/panels.tsx';
 import { useBench } from './bench.tsx';
 
-const Chips = styled.ul`
-  display: flex;
-  flex-wrap: wrap;
-  gap: 5px;
-  overflow: auto;
-  min-height: 0;
-`;
-
-function Listed({ devices, none }: { devices: readonly Device[]; none: string }): ReactNode {
-  const { select, selection } = useWhereabouts();
-  if (devices.length === 0) return <Hint>{none}</Hint>;
-  return (
-    <Chips>
-      {devices.map((device) => (
-        <li key={device.id}>
-          <DeviceChip
-            name={device.name}
-            role={device.role}
-            selected={selection?.id === device.id}
-            onChoose={() => select({ kind: 'device', id: device.id })}
-          />
-        </li>
-      ))}
-    </Chips>
-  );
-}
+const Listed = ({ devices, none }: { devices: readonly Device[]; none: string }): ReactNode =>
+  devices.length === 0 ? <Hint>{none}</Hint> : <DeviceChips devices={devices} />;
 
 /** What stops, what goes on from a battery, and which feeds are then overloaded, when one feed fails. */
 export function FeedPanel({ racks }: { racks: readonly Rack[] }): ReactNode {
