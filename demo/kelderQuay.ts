@@ -5,8 +5,11 @@
 import { writeFileSync } from 'node:fs';
 import {
   builtInModels,
+  isCage,
   Network,
-  newId,
+  portTitle,
+  traceRun,
+  newProject,
   readExchange,
   writeExchange,
   type ExchangeFile,
@@ -259,6 +262,27 @@ cables.push({
   a: 'br-acc-1:gi1/12',
   b: 'br-wb-1:eth0',
 });
+// Cameras and access points of the offices. Deliberate fault 5: with them kq-acc-5 promises 374 W of its 370 W.
+placed('KQ-Z4', 'Lumenroot Zone box 12', `${first}/Offices`);
+for (let n = 1; n <= 4; n++) {
+  placed(`kq-ap-${n + 2}`, 'Norvane WA-52', `${first}/Offices`);
+  cable('Cat 6A RJ45', 30, `KQ-W1-PP2:R${n + 12}`, `KQ-Z4:R${n}`);
+  cable('Cat 6A RJ45', 0.5, `KQ-W1-PP2:F${n + 12}`, `kq-acc-5:gi1/${n + 12}`);
+  cable('Cat 6A RJ45', 3, `KQ-Z4:F${n}`, `kq-ap-${n + 2}:eth0`);
+}
+for (let n = 7; n <= 14; n++) {
+  placed(`kq-cam-${n}`, 'Pellane Domus 8', n <= 10 ? `${first}/Operations room` : `${first}/Offices`);
+  cable('Cat 6A RJ45', 10, `KQ-Z3:F${n - 4}`, `kq-cam-${n}:eth0`);
+}
+// Deliberate fault 4: a long-reach optic faces a short-reach one.
+cables.push({
+  label: nextLabel('BR'),
+  type: 'OS2 duplex LC',
+  lengthM: 2,
+  a: 'br-edge-1:te0/1',
+  b: 'br-acc-1:te1/25',
+});
+
 // Deliberate faults 1 and 2: one cable with its A end only, and a label missing from the sequence.
 numbers.set('AH', 15);
 cables.push({ label: nextLabel('AH'), type: 'Cat 6A RJ45', lengthM: 10, a: 'ah-acc-1:gi1/12', b: null });
@@ -295,11 +319,11 @@ const file = {
     { path: 'Kelder Quay/Harbour House', kind: 'building' },
     { path: ground, kind: 'floor' },
     { path: first, kind: 'floor' },
-    { path: room, kind: 'room' },
+    { path: room, kind: 'room', eastM: 10, northM: 5, levelM: 0, trayHeightM: 2.7 },
     { path: `${ground}/Ticket hall`, kind: 'room' },
     { path: `${ground}/Baggage`, kind: 'room' },
-    { path: `${first}/Operations room`, kind: 'room' },
-    { path: `${first}/Offices`, kind: 'room' },
+    { path: `${first}/Operations room`, kind: 'room', eastM: 15, northM: 8, levelM: 4 },
+    { path: `${first}/Offices`, kind: 'room', eastM: 35, northM: 8, levelM: 4 },
     {
       path: 'Ashholm',
       kind: 'site',
@@ -364,16 +388,109 @@ const file = {
   ],
   devices,
   cables,
+  circuits: [
+    {
+      number: 'HC-20417',
+      provider: 'Holm Carrier',
+      kind: 'internet' as const,
+      bandwidthBps: 1e9,
+      a: 'kq-edge-1:ge0/1',
+      handover: 'Data room, wall box 1',
+    },
+    {
+      number: 'SN-0093-A',
+      provider: 'Skerrynet',
+      kind: 'internet' as const,
+      bandwidthBps: 5e8,
+      a: 'kq-edge-2:ge0/1',
+      handover: 'Data room, wall box 2',
+    },
+    {
+      number: 'HC-7710-1',
+      provider: 'Holm Carrier',
+      kind: 'private WAN' as const,
+      bandwidthBps: 2e8,
+      a: 'kq-edge-1:ge0/2',
+      b: 'ah-edge-1:ge0/2',
+      handover: 'Comms room, Ashholm',
+    },
+    {
+      number: 'HC-7710-2',
+      provider: 'Holm Carrier',
+      kind: 'private WAN' as const,
+      bandwidthBps: 1e8,
+      a: 'kq-edge-2:ge0/2',
+      b: 'br-edge-1:ge0/2',
+      handover: 'Comms room, Brinsay',
+    },
+    {
+      number: 'SN-0107-B',
+      provider: 'Skerrynet',
+      kind: 'internet' as const,
+      bandwidthBps: 1e8,
+      a: 'ah-edge-1:ge0/3',
+      handover: 'Comms room, Ashholm',
+    },
+    {
+      number: 'Brinsay–Otterslip 60 GHz',
+      kind: 'radio hop' as const,
+      bandwidthBps: 1e9,
+      lengthM: 1250,
+      a: 'br-wb-1:radio0',
+      b: 'os-wb-1:radio0',
+    },
+  ],
+  pathways: [
+    { name: 'Riser 1', kind: 'riser' as const, from: room, to: `${first}/Operations room`, lengthM: 18 },
+    { name: 'Hall tray', kind: 'tray' as const, from: room, to: `${ground}/Ticket hall`, lengthM: 24 },
+    {
+      name: 'Baggage tray',
+      kind: 'tray' as const,
+      from: `${ground}/Ticket hall`,
+      to: `${ground}/Baggage`,
+      lengthM: 20,
+    },
+    { name: 'Yard duct', kind: 'duct' as const, from: ashholm, to: gateShed, lengthM: 14 },
+  ],
   sheets: [
     { name: 'Data room · cabling', scope: room },
     { name: 'Kelder Quay · cabling', scope: 'Kelder Quay' },
   ],
 };
 
+/** What a fibre run needs in its cages, by the class of fibre and the slower of its two ports. */
+const optics: Record<string, Record<number, string>> = {
+  OM4: { 1e10: 'Lumenroot SR-10', 2.5e10: 'Lumenroot SR-25' },
+  OS2: { 1e10: 'Lumenroot LR-10', 2.5e10: 'Lumenroot LR-25' },
+};
+const wrongOptic: Record<string, string> = { 'br-acc-1:te1/25': 'Lumenroot SR-10' };
+
+/** Puts transceivers into the cages at both ends of every fibre run. */
+function fillCages(network: Network): void {
+  for (const port of network.all('port')) {
+    if (!isCage(port.connector)) continue;
+    const run = traceRun(network, port.id);
+    const far = network.get('port', run.to);
+    const [first] = run.hops.flatMap((hop) => ('cable' in hop ? [network.get('cable', hop.cable)] : []));
+    const medium = network.get('model', first?.typeId ?? null)?.medium ?? '';
+    const speed = Math.min(port.speedBps ?? Infinity, far?.speedBps ?? Infinity);
+    const title = portTitle(network, port.id);
+    const transceiver = wrongOptic[title] ?? optics[medium]?.[speed];
+    const device = devices.find((one) => title.startsWith(`${one.name}:`));
+    if (transceiver === undefined || device === undefined) continue;
+    device.ports = [
+      ...(device.ports ?? []),
+      { name: port.name, transceiver, transceiverSerial: `LR26-${String((serial += 11)).padStart(6, '0')}` },
+    ];
+  }
+}
+
 const start = Network.of({
-  project: [{ id: newId(), name: 'Marrow Sound Ferries', labelDigits: 5 }],
+  project: [newProject('Marrow Sound Ferries')],
   model: builtInModels(),
 });
+const bare = readExchange(start, file);
+if (bare.ok) fillCages(bare.network);
 const read = readExchange(start, file);
 if (!read.ok) {
   for (const problem of read.problems) console.error(`${problem.path}: ${problem.message}`);

@@ -118,7 +118,7 @@ test('the theme is chosen and kept; the project goes out as a file', async ({ pa
     format: string;
     devices: unknown[];
   };
-  expect([file.format, file.devices.length]).toEqual(['visograph-exchange', 81]);
+  expect([file.format, file.devices.length]).toEqual(['visograph-exchange', 94]);
 });
 
 test('a second person at this screen does not send the first one’s waiting edits', async ({

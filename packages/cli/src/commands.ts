@@ -7,6 +7,7 @@ import {
   findPort,
   findReport,
   isColourBy,
+  judgeRun,
   newId,
   placePath,
   portTitle,
@@ -15,6 +16,7 @@ import {
   tableToCsv,
   traceRun,
   type Network,
+  type Run,
   type Sheet,
 } from '@visograph/core';
 import { measureText } from '@visograph/drawing';
@@ -67,6 +69,40 @@ const check: Command = ({ network, values, out }) => {
   return findings.length === 0 ? 0 : 1;
 };
 
+type HopJson =
+  { port: string } | { cable: string; lengthM: number | null } | { circuit: string; lengthM: number | null };
+interface RunJson {
+  from: string;
+  to: string | null;
+  ends: Run['ends'];
+  lengthM: number;
+  hops: HopJson[];
+  branches?: (RunJson & { after: number })[];
+}
+
+/** A run as the contract of `visograph run --json` has it; branches only where there are some. */
+function runJson(network: Network, run: Run): RunJson {
+  const hops = run.hops.map((hop): HopJson => {
+    if ('port' in hop) return { port: portTitle(network, hop.port) };
+    if ('circuit' in hop) {
+      const circuit = network.get('circuit', hop.circuit);
+      return { circuit: circuit?.number ?? '', lengthM: circuit?.lengthM ?? null };
+    }
+    const cable = network.get('cable', hop.cable);
+    return { cable: cable?.label ?? '', lengthM: cable?.lengthM ?? null };
+  });
+  return {
+    from: portTitle(network, run.from),
+    to: portTitle(network, run.to) || null,
+    ends: run.ends,
+    lengthM: Math.round(run.lengthM * 1000) / 1000,
+    hops,
+    ...(run.branches.length === 0
+      ? {}
+      : { branches: run.branches.map(({ after, run: branch }) => ({ after, ...runJson(network, branch) })) }),
+  };
+}
+
 const trace: Command = (invocation) => {
   const { network, rest, values, out } = invocation;
   const [end = ''] = rest;
@@ -80,25 +116,21 @@ const trace: Command = (invocation) => {
       `There is no port ${end} in the file. Check the name of the device and of the port.`,
     );
   const run = traceRun(network, port.id);
-  const hops = run.hops.map((hop) => {
-    if ('port' in hop) return { port: portTitle(network, hop.port) };
-    const cable = network.get('cable', hop.cable);
-    return { cable: cable?.label ?? '', lengthM: cable?.lengthM ?? null };
-  });
+  const judged = judgeRun(network, run);
   const result = {
-    from: portTitle(network, run.from),
-    to: portTitle(network, run.to) || null,
-    ends: run.ends,
-    lengthM: Math.round(run.lengthM * 1000) / 1000,
-    hops,
+    ...runJson(network, run),
+    speedBps: judged.speedBps,
+    lightLeftDb: judged.light === null ? null : Math.round(judged.light.marginDb * 100) / 100,
+    faults: judged.faults.map(({ severity, text }) => ({ severity, message: text })),
   };
+  const { hops } = result;
   if (values.json === true) out(asJson(result));
   else {
     for (const hop of hops)
       out(
         'port' in hop
           ? `${hop.port}\n`
-          : `  │ ${hop.cable}${hop.lengthM === null ? '' : ` · ${hop.lengthM} m`}\n`,
+          : `  │ ${'cable' in hop ? hop.cable : hop.circuit}${hop.lengthM === null ? '' : ` · ${hop.lengthM} m`}\n`,
       );
     const ends = {
       port: `Ends at ${result.to ?? ''}`,
@@ -108,6 +140,10 @@ const trace: Command = (invocation) => {
     out(
       `${ends}; ${result.lengthM} m${run.unknownLengths > 0 ? ` and ${run.unknownLengths} cables of unknown length` : ''}.\n`,
     );
+    if (judged.light !== null) out(`Light left: ${judged.light.marginDb.toFixed(1)} dB.\n`);
+    for (const { run: branch } of run.branches)
+      out(`Branches to ${portTitle(network, branch.to ?? branch.from)}.\n`);
+    for (const fault of judged.faults) out(`${fault.severity}  ${fault.text}.\n`);
   }
   return run.ends === 'loop' ? 1 : 0;
 };

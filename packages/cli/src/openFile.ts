@@ -1,4 +1,4 @@
-import { Network, newId, parseExchange, readExchange, type FileProblem } from '@visograph/core';
+import { Network, newProject, parseExchange, readExchange, type FileProblem } from '@visograph/core';
 import { readFile } from 'node:fs/promises';
 import { resolve } from 'node:path';
 
@@ -19,7 +19,7 @@ export async function openFile(path: string): Promise<OpenedFile> {
   }
   const parsed = parseExchange(text);
   if (!parsed.ok) return parsed;
-  const start = Network.of({ project: [{ id: newId(), name: 'Project', labelDigits: 5 }] });
+  const start = Network.of({ project: [newProject('Project')] });
   const read = readExchange(start, parsed.data);
   return read.ok ? { ok: true, network: read.network } : read;
 }

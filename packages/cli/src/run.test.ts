@@ -128,7 +128,7 @@ test('report cables as JSON and CSV, for a scope', async () => {
     rows: object[];
   }>();
   expect(all.columns.map((column) => column.key).slice(0, 3)).toEqual(['label', 'type', 'lengthM']);
-  expect(all.rows).toHaveLength(210);
+  expect(all.rows).toHaveLength(231);
   const part = (
     await visograph(
       'report',

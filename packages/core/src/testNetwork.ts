@@ -1,3 +1,4 @@
+import { newProject } from './model/kinds/project.ts';
 /** Small networks for tests: read through the importer, as a user's file would be. */
 import { readExchange } from './exchange/read.ts';
 import type { ExchangeFile } from './exchange/format.ts';
@@ -6,7 +7,7 @@ import { Network } from './model/network.ts';
 import { findPort } from './model/ports.ts';
 
 export function networkOf(file: Omit<Partial<ExchangeFile>, 'format' | 'version'>): Network {
-  const start = Network.of({ project: [{ id: newId(), name: 'Test', labelDigits: 5 }] });
+  const start = Network.of({ project: [newProject('Test')] });
   const read = readExchange(start, { format: 'visograph-exchange', version: 1, ...file });
   if (!read.ok)
     throw new Error(read.problems.map((problem) => `${problem.path} ${problem.message}`).join('\n'));

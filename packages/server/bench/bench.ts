@@ -8,6 +8,7 @@ import {
   editRow,
   Network,
   newId,
+  newProject,
   traceRun,
   whereFits,
   type Change,
@@ -74,7 +75,7 @@ const rowsOf = (data: Generated): Change[] => [
   ...data.port.map((row) => create('port', row)),
 ];
 const project = async (id: string): Promise<void> =>
-  void (await ProjectRow.query(knex).insert({ id, name: 'Bench', labelDigits: 6 }));
+  void (await ProjectRow.query(knex).insert({ ...newProject('Bench', id), labelDigits: 6 }));
 
 // The large network, written through the journal, then read as a starting server would.
 const projectId = newId();

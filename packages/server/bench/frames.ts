@@ -1,5 +1,5 @@
 /** Part of npm run bench: a row of 20 racks in a real browser (headless, software rendering). */
-import { create, newId, type Change } from '@visograph/core';
+import { create, newId, newProject, type Change } from '@visograph/core';
 import { chromium, type Page } from '@playwright/test';
 import { join } from 'node:path';
 import pg from 'pg';
@@ -22,7 +22,7 @@ const server = await startServer({
 });
 const { knex, store } = server;
 const projectId = newId();
-await ProjectRow.query(knex).insert({ id: projectId, name: 'Bench', labelDigits: 5 });
+await ProjectRow.query(knex).insert(newProject('Bench', projectId));
 const room = rackRoom(20, 30, true);
 const changes: Change[] = [
   ...room.place.map((row) => create('place', row)),

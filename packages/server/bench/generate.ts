@@ -4,6 +4,8 @@ import {
   blankRack,
   builtInModels,
   newId,
+  blankCable,
+  newProject,
   portGroupSchema,
   portsFromModel,
   type Cable,
@@ -54,7 +56,7 @@ export function generate(devices: number, cables: number, projectId = newId()): 
   const type = named(models, 'OS2 duplex LC');
   const copper = named(models, 'Cat 6A RJ45');
   const result: Generated = {
-    project: [{ id: projectId, name: 'Bench', labelDigits: 6 }],
+    project: [{ ...newProject('Bench', projectId), labelDigits: 6 }],
     place: [],
     rack: [],
     model: [...models, panel],
@@ -117,14 +119,13 @@ export function generate(devices: number, cables: number, projectId = newId()): 
     if (used.has(a.id) || used.has(b.id)) return;
     used.add(a.id).add(b.id);
     result.cable.push({
+      ...blankCable,
       id: newId(),
       label: `BN-${String(result.cable.length + 1).padStart(6, '0')}`,
       typeId,
       lengthM: 3,
-      status: 'active',
       aPortId: a.id,
       bPortId: b.id,
-      notes: null,
     });
   };
   const port = (device: number, name: string): Port | undefined =>

@@ -3,11 +3,19 @@ import fc from 'fast-check';
 import { portTitle } from '../model/ports.ts';
 import type { Network } from '../model/network.ts';
 import { networkOf, portId, smallRoom } from '../testNetwork.ts';
+import { applyChanges } from '../change/apply.ts';
+import { diff } from '../change/diff.ts';
+import { setLeg, swapEnds } from '../commands/cables.ts';
+import { judgeRun } from './link.ts';
 import { traceRun, wholeRun, type Run } from './trace.ts';
 
 const words = (network: Network, run: Run): string[] =>
   run.hops.map((hop) =>
-    'port' in hop ? portTitle(network, hop.port) : (network.get('cable', hop.cable)?.label ?? ''),
+    'port' in hop
+      ? portTitle(network, hop.port)
+      : 'cable' in hop
+        ? (network.get('cable', hop.cable)?.label ?? '')
+        : (network.get('circuit', hop.circuit)?.number ?? ''),
   );
 
 const throughTwoPanels = [
@@ -149,4 +157,163 @@ describe('tracing', () => {
       { numRuns: 40 },
     );
   });
+});
+
+describe('strands, breakouts, circuits', () => {
+  /** Two cassettes of six duplex ports joined by a 12-strand trunk, a switch port at each side of port 3. */
+  const cassettes = (polarity: string, far = 3) =>
+    networkOf({
+      models: [
+        {
+          form: 'cable',
+          name: 'trunk',
+          medium: 'OM4',
+          ends: ['MPO', 'MPO'],
+          strands: 12,
+          polarity: polarity as never,
+        },
+      ],
+      devices: [
+        ...['X', 'Y'].map((name) => ({
+          name,
+          model: 'Lumenroot LP-4C frame',
+          modules: [{ slot: 'bay 1', model: 'Lumenroot LC12 cassette' }],
+        })),
+        { name: 's', role: 'SW' as const, ports: [{ name: '1', connector: 'SFP+' as const }] },
+        { name: 't', role: 'SW' as const, ports: [{ name: '1', connector: 'SFP+' as const }] },
+      ],
+      cables: [
+        { label: 'T-1', type: 'trunk', lengthM: 30, a: 'X:1R1', b: 'Y:1R1' },
+        { label: 'C-1', type: 'OM4 duplex LC', lengthM: 2, a: 's:1', b: 'X:1F3' },
+        { label: 'C-2', type: 'OM4 duplex LC', lengthM: 2, a: 't:1', b: `Y:1F${far}` },
+      ],
+    });
+
+  test('a duplex port keeps its strands through cassettes and trunk', () => {
+    const network = cassettes('straight');
+    const run = traceRun(network, portId(network, 's:1'));
+    expect(words(network, run)).toEqual([
+      's:1',
+      'C-1',
+      'X:1F3',
+      'X:1R1',
+      'T-1',
+      'Y:1R1',
+      'Y:1F3',
+      'C-2',
+      't:1',
+    ]);
+    expect(run).toMatchObject({ ends: 'port', lengthM: 34, branches: [] });
+    const back = traceRun(network, portId(network, 't:1'));
+    expect(words(network, back)).toEqual(words(network, run).reverse());
+    for (const title of ['X:1F3', 'Y:1F3'])
+      expect(words(network, wholeRun(network, portId(network, title)))).toHaveLength(9);
+  });
+
+  test('a reversed trunk brings strands 5 and 6 out as 8 and 7: port 4 (TIA-568.3-D method B)', () => {
+    const reversed = cassettes('reversed', 4);
+    expect(traceRun(reversed, portId(reversed, 's:1')).to).toBe(portId(reversed, 't:1'));
+    const wrong = cassettes('reversed', 3);
+    const run = traceRun(wrong, portId(wrong, 's:1'));
+    expect(run.ends).toBe('open');
+    expect(words(wrong, run).at(-1)).toBe('Y:1F4');
+  });
+
+  test('from the common port of a cassette the run branches to every port behind it', () => {
+    const network = cassettes('straight');
+    const run = traceRun(network, portId(network, 'X:1R1'));
+    const ends = [run, ...run.branches.map((branch) => branch.run)];
+    expect(ends.map((one) => one.ends)).toEqual(['open', 'open', 'port', 'open', 'open', 'open']);
+    expect(ends[2]?.to).toBe(portId(network, 't:1'));
+  });
+
+  const breakout = () =>
+    networkOf({
+      devices: [
+        { name: 'core', model: 'Norvane CR-6032' },
+        { name: 'leaf', model: 'Norvane CR-6032' },
+      ],
+      cables: [
+        {
+          label: 'B-1',
+          type: 'breakout 100G to 4 × 25G',
+          lengthM: 2,
+          a: 'core:hu1/31',
+          b: 'leaf:te1/1',
+          bLegs: ['leaf:te1/2', null, 'leaf:te1/4'],
+        },
+      ],
+    });
+
+  test('a breakout branches from its single plug; each leg leads back to it alone', () => {
+    const network = breakout();
+    const run = traceRun(network, portId(network, 'core:hu1/31'));
+    const ends = [run.to, ...run.branches.map((branch) => branch.run.to)];
+    expect(ends).toEqual(['leaf:te1/1', 'leaf:te1/2', 'leaf:te1/4'].map((title) => portId(network, title)));
+    const leg = traceRun(network, portId(network, 'leaf:te1/4'));
+    expect(words(network, leg)).toEqual(['leaf:te1/4', 'B-1', 'core:hu1/31']);
+    expect(judgeRun(network, leg)).toMatchObject({ speedBps: 2.5e10, faults: [] });
+    expect(judgeRun(network, run)).toMatchObject({ speedBps: 2.5e10, faults: [] });
+  });
+
+  test('a leg beyond those of the type, and a port that holds a leg already, are refused by name', () => {
+    const network = breakout();
+    const cable = network.findOne('cableByLabel', 'b-1');
+    if (cable === null) throw new Error('no cable');
+    expect(setLeg(network, cable, 'b', 5, portId(network, 'leaf:te1/9'))).toMatchObject({
+      ok: false,
+      why: expect.stringContaining('4 plugs at its B end, so it has no leg 5'),
+    });
+    expect(setLeg(network, cable, 'b', 3, portId(network, 'leaf:te1/4'))).toMatchObject({
+      ok: false,
+      why: expect.stringContaining('leaf:te1/4 already holds leg 4 of cable B-1'),
+    });
+    expect(setLeg(network, cable, 'b', 3, portId(network, 'leaf:te1/3'))).toMatchObject({ ok: true });
+    expect(swapEnds(network, cable)).toMatchObject({
+      ok: false,
+      why: expect.stringContaining('1 and 4 plugs'),
+    });
+  });
+
+  test('a circuit is traced like a cable, also into the network of its provider', () => {
+    const network = networkOf({
+      devices: [
+        { name: 'p', role: 'RT', ports: [{ name: '1' }, { name: '2' }] },
+        { name: 'q', role: 'RT', ports: [{ name: '1' }] },
+      ],
+      circuits: [
+        {
+          number: 'TS-4471',
+          provider: 'Tidal Link',
+          kind: 'private WAN',
+          lengthM: 21000,
+          a: 'p:1',
+          b: 'q:1',
+        },
+        { number: 'TS-9', provider: 'Tidal Link', kind: 'internet', a: 'p:2' },
+      ],
+    });
+    const run = traceRun(network, portId(network, 'q:1'));
+    expect(words(network, run)).toEqual(['q:1', 'TS-4471', 'p:1']);
+    expect(run).toMatchObject({ ends: 'port', lengthM: 21000 });
+    expect(traceRun(network, portId(network, 'p:2'))).toMatchObject({ ends: 'open', to: null });
+  });
+});
+
+test('swapping the ends of a cable twice leaves everything as it was', () => {
+  const network = smallRoom();
+  fc.assert(
+    fc.property(fc.constantFrom('KQ-00001', 'KQ-00002', 'KQ-00003'), (label) => {
+      let now = network;
+      for (let time = 0; time < 2; time++) {
+        const cable = now.findOne('cableByLabel', label.toLowerCase());
+        const attempt = cable === null ? null : swapEnds(now, cable);
+        if (attempt?.ok !== true) throw new Error('not swapped');
+        const applied = applyChanges(now, attempt.set.changes);
+        if (!applied.ok) throw new Error(applied.problems[0]?.message);
+        now = applied.network;
+      }
+      expect(diff(network, now)).toEqual([]);
+    }),
+  );
 });

@@ -1,80 +1,245 @@
+import type { Cable } from '../model/kinds/cable.ts';
+import type { Port } from '../model/kinds/port.ts';
 import type { Network } from '../model/network.ts';
-import { cableAt, otherEnd } from '../model/ports.ts';
+import { cableAt, circuitAt, endsOf, placeOnCable } from '../model/ports.ts';
+import { fannedFrom, farStrand, portStrands, strandsPerLeg } from '../model/strands.ts';
 
-export type Hop = { port: string } | { cable: string };
+export type Hop = { port: string } | { cable: string } | { circuit: string };
 
 export interface Run {
-  /** Ids of the ports and cables passed, in order, beginning with a port. */
+  /** Ids of the ports, cables and circuits passed, in order, beginning with a port. */
   hops: Hop[];
   from: string;
   /** The port the run arrives at; null when it ends open or returns to itself. */
   to: string | null;
   ends: 'port' | 'open' | 'loop';
-  /** Sum of the known cable lengths in metres. */
+  /** Sum of the known lengths in metres. */
   lengthM: number;
   /** Cables on the run whose length is not known. */
   unknownLengths: number;
+  /** Where a cassette or a breakout splits the run: what else goes on after that hop. */
+  branches: { after: number; run: Run }[];
 }
 
+/** The strands followed at a port, by number; null: all of them. */
+type Strands = readonly number[] | null;
+interface At {
+  port: string;
+  strands: Strands;
+}
+
+const range = (first: number, count: number): number[] =>
+  Array.from({ length: count }, (_, step) => first + step);
+
+/** Splits beyond this number end a run: nobody reads more, and no cable has them. */
+const mostBranches = 288;
+
+/** Where a run goes on inside a device; none where the port passes nothing on. */
+function inward(network: Network, { port: portId, strands }: At): At[] {
+  const port = network.get('port', portId);
+  if (port === null) return [];
+  if (port.passThroughId !== null) {
+    if (port.passThroughStrand === null) return [{ port: port.passThroughId, strands }];
+    return [{ port: port.passThroughId, strands: range(port.passThroughStrand, portStrands(port)) }];
+  }
+  return fannedFrom(network, port)
+    .filter((one) => {
+      const own = range(one.passThroughStrand ?? 1, portStrands(one));
+      return strands === null || own.some((strand) => strands.includes(strand));
+    })
+    .map((one) => ({ port: one.id, strands: null }));
+}
+
+/** Where a cable leads from a port: null stands for a plug that hangs loose. */
+function alongCable(network: Network, cable: Cable, { port, strands }: At): (At | null)[] {
+  const at = placeOnCable(network, cable, port);
+  const own = endsOf(network, cable, at.side);
+  const far = endsOf(network, cable, at.side === 'a' ? 'b' : 'a');
+  const type = network.get('model', cable.typeId);
+  const reached = (id: string | null | undefined, then: Strands): At | null =>
+    id === null || id === undefined ? null : { port: id, strands: then };
+  if (own.length === far.length) {
+    const count = type === null ? null : strandsPerLeg(type, own.length);
+    const polarity = type?.polarity ?? 'straight';
+    const then = strands?.map((strand) => farStrand(strand, count ?? 12, polarity)) ?? null;
+    return [reached(far[at.leg], then)];
+  }
+  if (far.length === 1) {
+    const each = Math.max(1, Math.floor((type?.strands ?? own.length) / own.length));
+    return [reached(far[0], range(at.leg * each + 1, each))];
+  }
+  const each = Math.max(1, Math.floor((type?.strands ?? far.length) / far.length));
+  return far.flatMap((id, leg) => {
+    const lane = range(leg * each + 1, each);
+    return strands === null || lane.some((strand) => strands.includes(strand)) ? [reached(id, null)] : [];
+  });
+}
+
+/** Follows one path; every split but its first way becomes a branch. */
+class Follower {
+  private splits = 0;
+  private readonly taken: Set<string>;
+
+  constructor(
+    private readonly network: Network,
+    taken: Iterable<string> = [],
+  ) {
+    this.taken = new Set(taken);
+  }
+
+  /** From a port outward through its cable or circuit. `entered` says that the run came to it from inside. */
+  outward(start: At): Run {
+    const { network } = this;
+    const run: Run = {
+      hops: [{ port: start.port }],
+      from: start.port,
+      to: null,
+      ends: 'open',
+      lengthM: 0,
+      unknownLengths: 0,
+      branches: [],
+    };
+    const add = (lengthM: number | null): void => {
+      if (lengthM === null) run.unknownLengths++;
+      else run.lengthM += lengthM;
+    };
+    let at = start;
+    for (;;) {
+      const cable = cableAt(network, at.port);
+      const circuit = cable === null ? circuitAt(network, at.port) : null;
+      let ways: (At | null)[];
+      if (cable !== null) {
+        const { leg } = placeOnCable(network, cable, at.port);
+        const key = `${cable.id}/${at.strands === null ? leg : `s${at.strands[0]}`}`;
+        if (this.taken.has(key)) return { ...run, ends: 'loop' };
+        this.taken.add(key);
+        run.hops.push({ cable: cable.id });
+        add(cable.lengthM);
+        ways = alongCable(network, cable, at);
+        // The far end is noted as well: coming back over the same strands is a loop.
+        for (const way of ways) {
+          if (way === null) continue;
+          const far = placeOnCable(network, cable, way.port).leg;
+          this.taken.add(`${cable.id}/${way.strands === null ? far : `s${way.strands[0]}`}`);
+        }
+      } else if (circuit !== null) {
+        if (this.taken.has(circuit.id)) return { ...run, ends: 'loop' };
+        this.taken.add(circuit.id);
+        run.hops.push({ circuit: circuit.id });
+        add(circuit.lengthM);
+        const far = circuit.aPortId === at.port ? circuit.bPortId : circuit.aPortId;
+        ways = [far === null ? null : { port: far, strands: null }];
+      } else return run;
+      const next = this.split(run, ways);
+      if (next === null) return run;
+      run.hops.push({ port: next.port });
+      const inside = inward(network, next);
+      if (inside.length === 0) return { ...run, ends: 'port', to: next.port };
+      const onward = this.split(run, inside);
+      if (onward === null) return run;
+      run.hops.push({ port: onward.port });
+      at = onward;
+    }
+  }
+
+  /** Takes the first way that leads somewhere and keeps the others as branches. */
+  private split(run: Run, ways: readonly (At | null)[]): At | null {
+    const open = ways.filter((way) => way !== null);
+    const [first = null, ...others] = open;
+    const after = run.hops.length - 1;
+    for (const way of others) {
+      if (++this.splits > mostBranches) break;
+      run.branches.push({ after, run: this.arriving(way) });
+    }
+    return first;
+  }
+
+  /** A run that begins by arriving at a port: over a cable, or from inside its device. */
+  private arriving(at: At): Run {
+    const here = this.network.get('port', at.port);
+    const last: Run = {
+      hops: [{ port: at.port }],
+      from: at.port,
+      to: at.port,
+      ends: 'port',
+      lengthM: 0,
+      unknownLengths: 0,
+      branches: [],
+    };
+    const branch = new Follower(this.network, this.taken);
+    branch.splits = this.splits;
+    if (here?.passThroughStrand !== null && here?.passThroughStrand !== undefined) return branch.outward(at);
+    const [inside] = inward(this.network, at);
+    if (inside === undefined) return last;
+    const onward = branch.outward(inside);
+    return {
+      ...onward,
+      from: at.port,
+      hops: [{ port: at.port }, ...onward.hops],
+      branches: later(onward, 1),
+    };
+  }
+}
+
+const later = (run: Run, by: number): Run['branches'] =>
+  run.branches.map(({ after, run: branch }) => ({ after: after + by, run: branch }));
+
 /**
- * Follows the physical path from a port: out through its cable, and at every pass-through port in at one side
- * and out at the other, until a port that passes nothing on. Each cable is taken once: a run that comes back to
- * one it has taken ends as a loop. A pass-through port without a cable of its own is followed by its partner.
+ * Follows the physical path from a port: out through its cable or circuit, and at every pass-through port in at
+ * one side and out at the other, until a port that passes nothing on. In cassettes and trunks the strands are
+ * followed. A run that comes back over strands it has taken ends as a loop. A pass-through port without a cable of
+ * its own is followed by its partner.
  */
 export function traceRun(network: Network, portId: string): Run {
-  const hops: Hop[] = [{ port: portId }];
-  const taken = new Set<string>();
-  let lengthM = 0;
-  let unknownLengths = 0;
-  const done = (ends: Run['ends'], to: string | null): Run => ({
-    hops,
-    from: portId,
-    to,
-    ends,
-    lengthM,
-    unknownLengths,
-  });
-
-  let at = portId;
-  if (cableAt(network, at) === null) {
-    const partner = network.get('port', at)?.passThroughId ?? null;
-    if (partner === null) return done('open', null);
-    hops.push({ port: partner });
-    at = partner;
-  }
-  for (;;) {
-    const cable = cableAt(network, at);
-    if (cable === null) return done('open', null);
-    if (taken.has(cable.id)) return done('loop', null);
-    taken.add(cable.id);
-    hops.push({ cable: cable.id });
-    if (cable.lengthM === null) unknownLengths++;
-    else lengthM += cable.lengthM;
-    const far = otherEnd(cable, at);
-    if (far === null) return done('open', null);
-    hops.push({ port: far });
-    const partner = network.get('port', far)?.passThroughId ?? null;
-    if (partner === null) return done('port', far);
-    hops.push({ port: partner });
-    at = partner;
-  }
+  const start: At = { port: portId, strands: null };
+  if (cableAt(network, portId) !== null || circuitAt(network, portId) !== null)
+    return new Follower(network).outward(start);
+  const [partner] = inward(network, start);
+  const run = new Follower(network).outward(partner ?? start);
+  if (partner === undefined) return run;
+  return { ...run, from: portId, hops: [{ port: portId }, ...run.hops], branches: later(run, 1) };
 }
 
 /** The whole run that a port lies on, from one end to the other, also when the port is in its middle. */
 export function wholeRun(network: Network, portId: string): Run {
-  const partner = network.get('port', portId)?.passThroughId ?? null;
-  if (partner === null) return traceRun(network, portId);
-  if (cableAt(network, partner) === null) return traceRun(network, partner);
-  const back = traceRun(network, partner);
-  const last = back.hops.at(-1);
-  if (back.ends === 'loop' || last === undefined) return traceRun(network, portId);
-  if ('port' in last) return traceRun(network, last.port);
-  const onward = traceRun(network, portId);
+  const start: At = { port: portId, strands: null };
+  const inside = inward(network, start);
+  const [partner, ...others] = inside;
+  if (partner === undefined) return traceRun(network, portId);
+  const onward = new Follower(network).outward(start);
+  if (onward.ends === 'loop') return onward;
+  const back = new Follower(network).outward(partner);
+  if (back.ends === 'loop') return back;
+  const hops = [...back.hops.slice().reverse(), ...onward.hops];
+  const turn = back.hops.length;
+  const port: Port | null = network.get('port', portId);
+  const beside =
+    others.length === 0 || port === null
+      ? []
+      : others.map((way) => ({ after: turn, run: new Follower(network).outward(way) }));
+  const first = hops[0];
   return {
-    ...onward,
-    from: back.from,
-    hops: [...back.hops.slice().reverse(), ...onward.hops],
+    hops,
+    from: back.to ?? (first !== undefined && 'port' in first ? first.port : partner.port),
+    to: onward.to,
+    ends: onward.ends,
     lengthM: back.lengthM + onward.lengthM,
     unknownLengths: back.unknownLengths + onward.unknownLengths,
+    branches: [
+      ...back.branches.map(({ after, run }) => ({ after: turn - 1 - after, run })),
+      ...beside,
+      ...later(onward, turn),
+    ],
   };
+}
+
+/** Every port, cable and circuit of a run, its branches included: what a drawing lights up. */
+export function idsOfRun(run: Run): Set<string> {
+  const ids = new Set<string>();
+  const add = (part: Run): void => {
+    for (const hop of part.hops) ids.add('port' in hop ? hop.port : 'cable' in hop ? hop.cable : hop.circuit);
+    for (const { run: branch } of part.branches) add(branch);
+  };
+  add(run);
+  return ids;
 }

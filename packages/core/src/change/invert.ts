@@ -1,12 +1,21 @@
+import { kinds } from '../model/kinds.ts';
 import type { Change } from './change.ts';
 
 const opposite = (change: Change): Change => {
   if (change.op === 'create')
     return { op: 'delete', kind: change.kind, id: change.id, before: change.after } as Change;
   if (change.op === 'delete')
-    return { op: 'create', kind: change.kind, id: change.id, after: change.before } as Change;
+    return {
+      op: 'create',
+      kind: change.kind,
+      id: change.id,
+      after: { ...kinds[change.kind].blank, ...change.before },
+    } as Change;
   return { ...change, before: change.after, after: change.before } as Change;
 };
 
-/** The changes that take these back: applied after them, they leave the network as it was. */
+/**
+ * The changes that take these back: applied after them, they leave the network as it was. A row
+ * that was deleted before its kind had all the fields of today comes back with those left blank.
+ */
 export const invert = (changes: readonly Change[]): Change[] => changes.map(opposite).reverse();

@@ -1,11 +1,14 @@
 import type { Network } from '../model/network.ts';
 import type { Finding, Rule } from './finding.ts';
 import { labelGaps } from './rules/labelGaps.ts';
+import { links } from './rules/links.ts';
+import { loops } from './rules/loops.ts';
 import { openCables } from './rules/openCables.ts';
+import { poeBudget } from './rules/poeBudget.ts';
 import { rackLimits } from './rules/rackLimits.ts';
 
 /** Every rule there is; a new one is one file and one line here. */
-export const rules: readonly Rule[] = [openCables, labelGaps, rackLimits];
+export const rules: readonly Rule[] = [openCables, labelGaps, rackLimits, links, loops, poeBudget];
 
 /** All findings of all rules, the bad ones first. */
 export function checkNetwork(network: Network): Finding[] {

@@ -1,3 +1,4 @@
+import { newProject } from '../model/kinds/project.ts';
 import { describe, expect, test } from '@jest/globals';
 import { applyChanges } from '../change/apply.ts';
 import type { ChangeSet } from '../change/change.ts';
@@ -41,7 +42,7 @@ const model = (network: Network, title: string) => {
 /** A network that has the whole built-in catalogue. */
 const withCatalogue = (file: Parameters<typeof networkOf>[0]): Network => {
   const start = Networks.of({
-    project: [{ id: newId(), name: 'Test', labelDigits: 5 }],
+    project: [newProject('Test')],
     model: builtInModels().map((one) => ({ ...one, id: newId() })),
   });
   const read = readExchange(start, { format: 'visograph-exchange', version: 1, ...file });
@@ -223,10 +224,7 @@ describe('modules', () => {
     expect(file.devices?.find((one) => one.name === 'core')).toMatchObject({
       modules: [{ slot: 'psu1', model: 'Norvane CR supply 3000' }],
     });
-    const read = readExchange(
-      Networks.of({ project: [{ id: newId(), name: 'x', labelDigits: 5 }] }),
-      JSON.parse(JSON.stringify(file)),
-    );
+    const read = readExchange(Networks.of({ project: [newProject('x')] }), JSON.parse(JSON.stringify(file)));
     expect(read.ok && writeExchange(read.network)).toEqual({ ...file, project: file.project });
     expect(read.ok && portsOf(read.network, deviceNamed(read.network, 'core').id)[0]).toMatchObject({
       name: 'psu1',

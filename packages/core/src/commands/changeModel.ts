@@ -5,9 +5,11 @@ import type { Device } from '../model/kinds/device.ts';
 import { modelTitle } from '../model/kinds.ts';
 import type { Port } from '../model/kinds/port.ts';
 import type { Network } from '../model/network.ts';
+import { isCage } from '../model/plugs.ts';
 import { cableAt, portsOf } from '../model/ports.ts';
 import { portsFromModel, portsFromModule } from '../racks/modelPorts.ts';
 import { judged, type Attempt } from './attempt.ts';
+import { unplug } from './unplug.ts';
 
 /** What becomes of one port that has a cable, when the device gets another model. */
 export interface PortMove {
@@ -122,15 +124,22 @@ export function changeModel(network: Network, device: Device, model: CatalogueMo
     }),
   ];
   const lost = moves.filter((move) => move.becomes === null);
-  for (const { port, cable } of lost)
-    changes.push(update('cable', cable, cable.aPortId === port.id ? { aPortId: null } : { bPortId: null }));
-  for (const port of before) if (!match.has(port.id)) changes.push(remove('port', port));
+  for (const port of before)
+    if (!match.has(port.id)) changes.push(...unplug(network, port.id), remove('port', port));
   for (const module of modules) if (!keptModules.includes(module)) changes.push(remove('module', module));
   const old = new Map(before.map((port) => [port.id, port]));
   for (const port of fresh) {
     const id = idOf(port);
     const existing = old.get(id);
-    const row: Port = { ...port, id, passThroughId: partner(port), notes: existing?.notes ?? null };
+    const row: Port = {
+      ...port,
+      id,
+      passThroughId: partner(port),
+      transceiverId: isCage(port.connector) ? (existing?.transceiverId ?? null) : null,
+      transceiverSerial: isCage(port.connector) ? (existing?.transceiverSerial ?? null) : null,
+      reserved: existing?.reserved ?? null,
+      notes: existing?.notes ?? null,
+    };
     changes.push(existing === undefined ? create('port', row) : update('port', existing, row));
   }
   const made = mergeCableUpdates(changes.filter((change) => change !== null));

@@ -4,8 +4,9 @@ import { newId } from '../model/ids.ts';
 import { modelTitle } from '../model/kinds.ts';
 import type { Network } from '../model/network.ts';
 import { placePath, whereIs } from '../model/places.ts';
-import { cableAt, portsOf } from '../model/ports.ts';
+import { portsOf } from '../model/ports.ts';
 import { portsFromModel } from '../racks/modelPorts.ts';
+import { removeCable, unplug } from './unplug.ts';
 
 export interface NewDevice {
   name: string;
@@ -51,20 +52,39 @@ export interface Removal extends ChangeSet {
 
 const counted = (count: number, one: string): string => `${count} ${count === 1 ? one : `${one}s`}`;
 
-/** Removes a device, its ports, the cables plugged into them and its positions on sheets. */
+/**
+ * Removes a device, its ports, the cables plugged into them and its positions on sheets. Of a breakout whose
+ * common end is elsewhere only the leg goes; a circuit stays with that end open.
+ */
 export function deleteDevice(network: Network, device: Device): Removal {
   const ports = portsOf(network, device.id);
   const cables = new Map(
     ports.flatMap((port) => {
-      const cable = cableAt(network, port.id);
+      const cable = network.findOne('cablesByPort', port.id);
       return cable === null ? [] : [[cable.id, cable] as const];
     }),
   );
-  const changes: Change[] = [...cables.values()].map((cable) => remove('cable', cable));
-  for (const item of network.find('sheetItemsByDevice', device.id)) changes.push(remove('sheetItem', item));
-  for (const port of ports) changes.push(remove('port', port));
-  for (const module of network.find('modulesByDevice', device.id)) changes.push(remove('module', module));
-  changes.push(remove('device', device));
+  const changes = new Map<string, Change>();
+  const add = (made: readonly Change[]): void => {
+    for (const change of made) {
+      const earlier = changes.get(change.id);
+      const merged =
+        earlier?.op === 'update' && change.op === 'update'
+          ? {
+              ...change,
+              before: { ...earlier.before, ...change.before },
+              after: { ...earlier.after, ...change.after },
+            }
+          : change;
+      changes.set(change.id, merged as Change);
+    }
+  };
+  for (const port of ports) add(unplug(network, port.id));
+  for (const cable of cables.values()) add(removeCable(network, cable));
+  for (const item of network.find('sheetItemsByDevice', device.id)) add([remove('sheetItem', item)]);
+  for (const port of ports) add([remove('port', port)]);
+  for (const module of network.find('modulesByDevice', device.id)) add([remove('module', module)]);
+  add([remove('device', device)]);
   const alsoGone = `${counted(ports.length, 'port')} and ${counted(cables.size, 'cable')}`;
-  return { changes, alsoGone, sentence: `Deleted ${device.name} with ${alsoGone}` };
+  return { changes: [...changes.values()], alsoGone, sentence: `Deleted ${device.name} with ${alsoGone}` };
 }

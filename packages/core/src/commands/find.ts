@@ -2,10 +2,10 @@ import { modelTitle, type Kind } from '../model/kinds.ts';
 import type { Network } from '../model/network.ts';
 import { compareNames } from '../model/order.ts';
 import { placePath, whereIs } from '../model/places.ts';
-import { portsOf, portTitle } from '../model/ports.ts';
+import { filledBy, portsOf, portTitle } from '../model/ports.ts';
 
 export interface Found {
-  kind: Extract<Kind, 'place' | 'rack' | 'device' | 'port' | 'cable' | 'sheet'>;
+  kind: Extract<Kind, 'place' | 'rack' | 'device' | 'port' | 'cable' | 'circuit' | 'sheet'>;
   id: string;
   title: string;
   detail: string;
@@ -20,7 +20,7 @@ function closeness(text: string, words: string): number | null {
   return /[\s\-./:]/.test(text[at - 1] ?? '') ? 2 : 3;
 }
 
-const kindOrder: readonly Found['kind'][] = ['place', 'rack', 'device', 'sheet', 'cable', 'port'];
+const kindOrder: readonly Found['kind'][] = ['place', 'rack', 'device', 'sheet', 'cable', 'circuit', 'port'];
 
 function collectPorts(network: Network, words: string, add: (found: Found, close: number) => void): void {
   const parts = /^(\S+?)[\s:]+(.+)$/.exec(words);
@@ -28,10 +28,14 @@ function collectPorts(network: Network, words: string, add: (found: Found, close
   if (device === null) return;
   for (const port of portsOf(network, device.id)) {
     const close = closeness(port.name, parts?.[2] ?? '');
-    const cable = network.findOne('cablesByPort', port.id);
     if (close === null) continue;
     add(
-      { kind: 'port', id: port.id, title: `${device.name} ${port.name}`, detail: cable?.label ?? 'free' },
+      {
+        kind: 'port',
+        id: port.id,
+        title: `${device.name} ${port.name}`,
+        detail: filledBy(network, port.id) ?? 'free',
+      },
       close,
     );
   }
@@ -91,6 +95,12 @@ export function findAnything(network: Network, text: string, limit = 12): Found[
     const ends = [cable.aPortId, cable.bPortId].map((id) => portTitle(network, id) || 'open').join(' – ');
     test({ kind: 'cable', id: cable.id, title: cable.label, detail: ends }, cable.label);
   }
+  for (const circuit of network.all('circuit'))
+    test(
+      { kind: 'circuit', id: circuit.id, title: circuit.number, detail: circuit.provider ?? circuit.kind },
+      circuit.number,
+      circuit.provider,
+    );
   for (const sheet of network.all('sheet'))
     test({ kind: 'sheet', id: sheet.id, title: sheet.name, detail: 'sheet' }, sheet.name);
   collectPorts(network, words, add);

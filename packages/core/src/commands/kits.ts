@@ -1,5 +1,6 @@
 import { create, type Change, type ChangeSet } from '../change/change.ts';
 import { nextCableLabel } from '../cabling/labels.ts';
+import { blankCable } from '../model/kinds/cable.ts';
 import { blankDevice, type Device } from '../model/kinds/device.ts';
 import type { KitContents, Kit } from '../model/kinds/kit.ts';
 import { modelTitle } from '../model/kinds.ts';
@@ -189,19 +190,18 @@ export function placeKit(
   }
   const portAt = ([key, name]: [string, string]): string | null =>
     staged.findOne('portByName', `${devices.get(key) ?? ''}:${name.toLowerCase()}`)?.id ?? null;
-  const digits = [...network.all('project')][0]?.labelDigits ?? 5;
   for (const entry of contents.cables) {
     const aPortId = portAt(entry.a);
     const cable = {
+      ...blankCable,
       id: newId(),
-      label: nextCableLabel(staged, aPortId ?? '', digits),
+      label: nextCableLabel(staged, staged.get('port', aPortId)),
       typeId:
         entry.type === null ? null : (staged.findOne('modelByTitle', entry.type.toLowerCase())?.id ?? null),
       lengthM: entry.lengthM,
       status: 'planned' as const,
       aPortId,
       bPortId: portAt(entry.b),
-      notes: null,
     };
     stage([create('cable', cable)]);
   }

@@ -46,10 +46,10 @@ describe('doing', () => {
   });
 
   test.each([
-    ['connect kq-core-1 te1/1 to kq-acc-1 te1/50', 'already holds cable KQ-00001'],
+    ['connect kq-core-1 te1/1 to kq-acc-1 te1/50', 'holds KQ-00001'],
     ['connect kq-core-1 te1/99 to kq-acc-1 te1/50', 'kq-core-1 has no port te1/99'],
     ['connect nobody x to kq-acc-1 te1/50', 'There is no device nobody'],
-    ['connect kq-core-1 te1/2 to kq-acc-1 gi1/1', 'do not match'],
+    ['connect kq-core-1 te1/2 to kq-acc-1 gi1/1', 'cannot be joined'],
     ['trace kq-acc-1', 'Write a device and a port'],
     ['rack ZZ-9', 'No rack contains'],
     ['qqqq', 'No name, label or serial'],

@@ -1,3 +1,4 @@
+import { newProject } from '../model/kinds/project.ts';
 import { describe, expect, test } from '@jest/globals';
 import { readFileSync } from 'node:fs';
 import { readExchange } from '../exchange/read.ts';
@@ -20,7 +21,7 @@ function demo(): Network {
   const file: unknown = JSON.parse(
     readFileSync(new URL('../../../../demo/marrow-sound-ferries.json', import.meta.url), 'utf8'),
   );
-  const read = readExchange(Network.of({ project: [{ id: newId(), name: 'x', labelDigits: 5 }] }), file);
+  const read = readExchange(Network.of({ project: [newProject('x')] }), file);
   if (!read.ok) throw new Error('demo');
   return read.network;
 }

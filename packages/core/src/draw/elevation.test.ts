@@ -1,3 +1,4 @@
+import { newProject } from '../model/kinds/project.ts';
 import { describe, expect, test } from '@jest/globals';
 import { applyChanges } from '../change/apply.ts';
 import { insertModule } from '../commands/modules.ts';
@@ -77,7 +78,7 @@ describe('where things are drawn', () => {
 
   test('the ports of a module are drawn inside its bay', () => {
     const start = Network.of({
-      project: [{ id: newId(), name: 'x', labelDigits: 5 }],
+      project: [newProject('x')],
       model: builtInModels().map((model) => ({ ...model, id: newId() })),
     });
     const read = readExchange(start, {

@@ -1,3 +1,4 @@
+import { newProject } from '../model/kinds/project.ts';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
@@ -11,7 +12,7 @@ import { parseExchange, readExchange } from './read.ts';
 import { writeExchange } from './write.ts';
 
 const head = { format: 'visograph-exchange', version: 1 };
-const empty = (): Network => Network.of({ project: [{ id: newId(), name: 'Test', labelDigits: 5 }] });
+const empty = (): Network => Network.of({ project: [newProject('Test')] });
 const root = new URL('../../../../', import.meta.url);
 const problemsOf = (file: unknown): { path: string; message: string }[] => {
   const read = readExchange(empty(), file);
@@ -20,12 +21,12 @@ const problemsOf = (file: unknown): { path: string; message: string }[] => {
 };
 
 describe('reading', () => {
-  test('the demo file: 81 devices, 210 cables, nothing dropped', () => {
+  test('the demo file: 94 devices, 231 cables, nothing dropped', () => {
     const file: unknown = JSON.parse(readFileSync(new URL('demo/marrow-sound-ferries.json', root), 'utf8'));
     const read = readExchange(empty(), file);
     if (!read.ok) throw new Error(JSON.stringify(read.problems[0]));
     expect([read.network.count('device'), read.network.count('cable'), read.network.count('rack')]).toEqual([
-      81, 210, 10,
+      94, 231, 10,
     ]);
     expect(writeExchange(read.network)).toEqual(file);
   });

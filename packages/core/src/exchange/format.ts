@@ -1,11 +1,14 @@
 import { z } from 'zod';
 import { connectorNames } from '../model/connectors.ts';
 import { cableStatuses } from '../model/kinds/cable.ts';
+import { circuitSchema } from '../model/kinds/circuit.ts';
 import { modelSchema } from '../model/kinds/catalogueModel.ts';
 import { deviceSchema } from '../model/kinds/device.ts';
 import { kitSchema } from '../model/kinds/kit.ts';
+import { pathwaySchema } from '../model/kinds/pathway.ts';
 import { placeSchema } from '../model/kinds/place.ts';
 import { portRoles } from '../model/kinds/portGroup.ts';
+import { cablingRulesSchema } from '../model/kinds/project.ts';
 import { rackSchema } from '../model/kinds/rack.ts';
 import { facets, projections } from '../model/kinds/sheet.ts';
 
@@ -44,6 +47,15 @@ export const portEntry = z.strictObject({
   role: z.enum(portRoles).optional(),
   face: z.enum(['front', 'rear']).optional(),
   passThrough: text.describe('Name of the port on the other face of the same device'),
+  strand: z
+    .int()
+    .min(1)
+    .nullable()
+    .optional()
+    .describe('In a cassette: the first strand of this port at the common port it passes through to'),
+  transceiver: text.describe('Maker and name of the transceiver in a cage'),
+  transceiverSerial: text,
+  reserved: text.describe('What the port is kept for'),
   notes: text,
 });
 
@@ -74,10 +86,29 @@ export const cableEntry = z.strictObject({
   label: name,
   type: text,
   lengthM: amount,
+  splices: z.int().min(0).optional(),
   status: z.enum(cableStatuses).optional(),
   a: text.describe('device:port'),
   b: text.describe('device:port'),
+  aLegs: z
+    .array(z.string().nullable())
+    .optional()
+    .describe('device:port of the second and further plugs at the A end; null where one hangs loose'),
+  bLegs: z.array(z.string().nullable()).optional().describe('The same for the B end'),
   notes: text,
+});
+
+export const circuitEntry = fieldsOf(circuitSchema.shape, ['id', 'aPortId', 'bPortId']).extend({
+  number: name,
+  a: text.describe('device:port'),
+  b: text.describe('device:port; left out where the circuit leads into the network of its provider'),
+});
+
+export const pathwayEntry = fieldsOf(pathwaySchema.shape, ['id', 'aPlaceId', 'bPlaceId']).extend({
+  name,
+  from: name.describe('Path of a place'),
+  to: name.describe('Path of a place'),
+  lengthM: z.number(),
 });
 
 export const sheetEntry = z.strictObject({
@@ -94,12 +125,20 @@ export const kitEntry = fieldsOf(kitSchema.shape, ['id']).extend({ name });
 export const exchangeSchema = z.strictObject({
   format: z.literal(formatName),
   version: z.literal(formatVersion),
-  project: z.strictObject({ name, labelDigits: z.int().optional() }).optional(),
+  project: z
+    .strictObject({
+      name,
+      labelDigits: z.int().optional(),
+      cabling: cablingRulesSchema.partial().optional(),
+    })
+    .optional(),
   places: z.array(placeEntry).optional(),
   racks: z.array(rackEntry).optional(),
   models: z.array(modelEntry).optional(),
   devices: z.array(deviceEntry).optional(),
   cables: z.array(cableEntry).optional(),
+  circuits: z.array(circuitEntry).optional(),
+  pathways: z.array(pathwayEntry).optional(),
   sheets: z.array(sheetEntry).optional(),
   kits: z.array(kitEntry).optional(),
 });

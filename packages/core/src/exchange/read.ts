@@ -1,7 +1,7 @@
 import type { Change } from '../change/change.ts';
-import { builtInModels } from '../model/catalogue/index.ts';
 import { blankModel, type CatalogueModel } from '../model/kinds/catalogueModel.ts';
 import { blankDevice, type Device } from '../model/kinds/device.ts';
+import { defaultCablingRules } from '../model/kinds/project.ts';
 import { blankRack } from '../model/kinds/rack.ts';
 import { facets } from '../model/kinds/sheet.ts';
 import type { Module } from '../model/kinds/module.ts';
@@ -16,7 +16,9 @@ import {
   type ExchangeFile,
   type ModelEntry,
 } from './format.ts';
+import { findModel } from './findModel.ts';
 import { given } from './given.ts';
+import { readCables, readCircuits, readPathways } from './readCabling.ts';
 import { ensurePlace } from './readPlace.ts';
 import { mergePorts } from './readPorts.ts';
 import { Staging, type FileProblem } from './staging.ts';
@@ -85,34 +87,6 @@ const modelFromEntry = (entry: ModelEntry, existing: CatalogueModel | null): Cat
   name: entry.name,
   id: existing?.id ?? newId(),
 });
-
-/** A model by title: in the file or the network, otherwise from the built-in catalogue, which is then taken over. */
-function findModel(
-  staging: Staging,
-  title: string,
-  form: CatalogueModel['form'],
-  at: string,
-): CatalogueModel | null {
-  const key = title.toLowerCase();
-  const known = staging.network.findOne('modelByTitle', key);
-  if (known !== null && known.form === form) return known;
-  const builtIn = builtInModels().find(
-    (model) => modelTitle(model).toLowerCase() === key && model.form === form,
-  );
-  if (known === null && builtIn !== undefined) {
-    const row = { ...builtIn, id: newId() };
-    staging.put('model', row, at);
-    return row;
-  }
-  const what = {
-    cable: 'cable type',
-    device: 'hardware model',
-    module: 'module',
-    transceiver: 'transceiver',
-  }[form];
-  staging.problem(at, `There is no ${what} “${title}”. Add it under models, or correct the name.`);
-  return null;
-}
 
 /** The modules of a device after the file: those it had, replaced slot by slot by those listed. */
 function readModules(staging: Staging, device: Device, entry: DeviceEntry, at: string): Module[] {
@@ -218,52 +192,6 @@ function readPhysical(staging: Staging, file: ExchangeFile): void {
   });
 }
 
-function readCables(staging: Staging, file: ExchangeFile): void {
-  const portOf = (text: string | null | undefined, at: string): string | null => {
-    if (!text) return null;
-    const colon = text.indexOf(':');
-    const device = staging.network.findOne('deviceByName', text.slice(0, colon).toLowerCase());
-    const name = text.slice(colon + 1);
-    const port =
-      device === null ? null : staging.network.findOne('portByName', `${device.id}:${name.toLowerCase()}`);
-    if (colon < 0) staging.problem(at, `“${text}” is not an end: write device:port.`);
-    else if (device === null)
-      staging.problem(
-        at,
-        `There is no device “${text.slice(0, colon)}”. Add it under devices, or correct the name.`,
-      );
-    else if (port === null)
-      staging.problem(at, `${device.name} has no port “${name}”. Add it, or correct the name.`);
-    return port?.id ?? null;
-  };
-  const types = new Map<string, string | null>();
-  (file.cables ?? []).forEach((entry, index) => {
-    const at = `$.cables[${index}]`;
-    const existing = staging.network.findOne('cableByLabel', entry.label.toLowerCase());
-    if (entry.type && !types.has(entry.type))
-      types.set(entry.type, findModel(staging, entry.type, 'cable', `${at}.type`)?.id ?? null);
-    staging.put(
-      'cable',
-      {
-        id: existing?.id ?? newId(),
-        label: entry.label,
-        typeId:
-          entry.type === undefined
-            ? (existing?.typeId ?? null)
-            : entry.type === null
-              ? null
-              : (types.get(entry.type) ?? null),
-        lengthM: entry.lengthM === undefined ? (existing?.lengthM ?? null) : entry.lengthM,
-        status: entry.status ?? existing?.status ?? 'active',
-        aPortId: entry.a === undefined ? (existing?.aPortId ?? null) : portOf(entry.a, `${at}.a`),
-        bPortId: entry.b === undefined ? (existing?.bPortId ?? null) : portOf(entry.b, `${at}.b`),
-        notes: entry.notes === undefined ? (existing?.notes ?? null) : entry.notes,
-      },
-      at,
-    );
-  });
-}
-
 function readSheets(staging: Staging, file: ExchangeFile): void {
   (file.sheets ?? []).forEach((entry, index) => {
     const at = `$.sheets[${index}]`;
@@ -320,6 +248,7 @@ export function readExchange(network: Network, data: unknown): ReadResult {
         id: project?.id ?? newId(),
         name: file.project.name,
         labelDigits: file.project.labelDigits ?? project?.labelDigits ?? 5,
+        cabling: { ...defaultCablingRules, ...project?.cabling, ...file.project.cabling },
       },
       '$.project',
     );
@@ -327,6 +256,8 @@ export function readExchange(network: Network, data: unknown): ReadResult {
   readPhysical(staging, file);
   (file.devices ?? []).forEach((entry, index) => readDevice(staging, entry, `$.devices[${index}]`));
   readCables(staging, file);
+  readCircuits(staging, file);
+  readPathways(staging, file);
   readSheets(staging, file);
   (file.kits ?? []).forEach((entry, index) => {
     const existing = [...staging.network.all('kit')].find(

@@ -2,9 +2,10 @@ import { portsFromModel, portsFromModule } from '../racks/modelPorts.ts';
 import type { CatalogueModel } from '../model/kinds/catalogueModel.ts';
 import type { Device } from '../model/kinds/device.ts';
 import type { Module } from '../model/kinds/module.ts';
-import type { Port } from '../model/kinds/port.ts';
+import { blankPort, type Port } from '../model/kinds/port.ts';
 import { newId } from '../model/ids.ts';
 import type { DeviceEntry, PortEntry } from './format.ts';
+import { findModel } from './findModel.ts';
 import type { Staging } from './staging.ts';
 
 function modulePorts(
@@ -54,23 +55,25 @@ export function mergePorts(
       return;
     }
     const port: Port = known?.port ?? {
+      ...blankPort,
       id: newId(),
       deviceId: device.id,
       name: listed.name,
-      connector: null,
-      speedBps: null,
-      role: 'network',
-      face: 'front',
       ordinal: rows.size,
       moduleId: moduleOf.get(key) ?? null,
-      passThroughId: null,
-      notes: null,
     };
     if (entry.onlyListedPorts === true) port.ordinal = index;
     if (listed.connector !== undefined) port.connector = listed.connector;
     if (listed.speedBps !== undefined) port.speedBps = listed.speedBps;
     if (listed.face !== undefined) port.face = listed.face;
     if (listed.notes !== undefined) port.notes = listed.notes;
+    if (listed.reserved !== undefined) port.reserved = listed.reserved;
+    if (listed.transceiverSerial !== undefined) port.transceiverSerial = listed.transceiverSerial;
+    if (listed.transceiver !== undefined)
+      port.transceiverId =
+        listed.transceiver === null
+          ? null
+          : (findModel(staging, listed.transceiver, 'transceiver', `${path}.transceiver`)?.id ?? null);
     port.role = listed.role ?? (listed.passThrough ? 'passThrough' : port.role);
     rows.set(key, { port, listed, path });
   });
@@ -83,7 +86,9 @@ export function mergePorts(
         `${device.name} has no port ${listed.passThrough ?? ''}. Correct the name or add the port.`,
       );
     port.passThroughId = partner?.port.id ?? null;
-    if (partner && partner.listed?.passThrough === undefined) partner.port.passThroughId = port.id;
+    port.passThroughStrand = listed.strand ?? null;
+    if (partner && port.passThroughStrand === null && partner.listed?.passThrough === undefined)
+      partner.port.passThroughId = port.id;
   }
   for (const { port, path } of rows.values()) staging.put('port', port, path);
 }

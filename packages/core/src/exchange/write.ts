@@ -1,14 +1,16 @@
 import { sameValue } from '../change/change.ts';
 import { expectedPorts } from '../racks/modelPorts.ts';
+import type { Cable } from '../model/kinds/cable.ts';
 import { blankModel, type CatalogueModel } from '../model/kinds/catalogueModel.ts';
 import { blankDevice, type Device } from '../model/kinds/device.ts';
 import { blankRack } from '../model/kinds/rack.ts';
 import type { Port } from '../model/kinds/port.ts';
+import { defaultCablingRules } from '../model/kinds/project.ts';
 import { modelTitle } from '../model/kinds.ts';
 import type { Network } from '../model/network.ts';
 import { byName, compareNames } from '../model/order.ts';
 import { placePath } from '../model/places.ts';
-import { portsOf, portTitle } from '../model/ports.ts';
+import { endsOf, portsOf, portTitle } from '../model/ports.ts';
 import {
   formatName,
   formatVersion,
@@ -29,7 +31,7 @@ function sparse<T extends object>(entry: T, assumed: Partial<T> = {}): T {
 function modelEntry(model: CatalogueModel): ModelEntry {
   const { id: _id, ...entry } = model;
   const groups = entry.portGroups.map((group) =>
-    sparse(group, { role: 'network', face: 'front', rows: 1, order: 'down', block: 0 }),
+    sparse(group, { role: 'network', face: 'front', rows: 1, order: 'down', block: 0, mdi: 'auto' }),
   );
   return sparse<ModelEntry>(
     { ...entry, portGroups: groups },
@@ -39,6 +41,7 @@ function modelEntry(model: CatalogueModel): ModelEntry {
 
 function portEntry(network: Network, port: Port): PortEntry {
   const partner = network.get('port', port.passThroughId);
+  const transceiver = network.get('model', port.transceiverId);
   return sparse<PortEntry>(
     {
       name: port.name,
@@ -47,13 +50,23 @@ function portEntry(network: Network, port: Port): PortEntry {
       role: port.role,
       face: port.face,
       passThrough: partner?.name ?? null,
+      strand: port.passThroughStrand,
+      transceiver: transceiver === null ? null : modelTitle(transceiver),
+      transceiverSerial: port.transceiverSerial,
+      reserved: port.reserved,
       notes: port.notes,
     },
     { role: partner === null ? 'network' : 'passThrough', face: 'front' },
   );
 }
 
-/** Ports as the file needs to state them: none when the model says it all, otherwise all of them. */
+/** Facts that a model does not give: stated beside it without listing all ports. */
+const ownFacts = ['transceiver', 'transceiverSerial', 'reserved', 'notes'] as const;
+
+/**
+ * Ports as the file needs to state them: none when the model says it all, those with facts of their own, or all of
+ * them where they differ from the model's.
+ */
 function portEntries(network: Network, device: Device): Pick<DeviceEntry, 'ports' | 'onlyListedPorts'> {
   const ports = portsOf(network, device.id);
   const expected = expectedPorts(network, device);
@@ -64,7 +77,7 @@ function portEntries(network: Network, device: Device): Pick<DeviceEntry, 'ports
     port.role,
     port.face,
     port.ordinal,
-    port.notes,
+    port.passThroughStrand,
     partner,
   ];
   const names = new Map(expected.map((port) => [port.id, port.name]));
@@ -80,7 +93,13 @@ function portEntries(network: Network, device: Device): Pick<DeviceEntry, 'ports
         )
       );
     });
-  return same ? {} : { ports: ports.map((port) => portEntry(network, port)), onlyListedPorts: true };
+  if (!same) return { ports: ports.map((port) => portEntry(network, port)), onlyListedPorts: true };
+  const own = ports.flatMap((port): PortEntry[] => {
+    const entry = portEntry(network, port);
+    const facts = ownFacts.flatMap((fact) => (entry[fact] === undefined ? [] : [[fact, entry[fact]]]));
+    return facts.length === 0 ? [] : [{ name: port.name, ...Object.fromEntries(facts) }];
+  });
+  return own.length === 0 ? {} : { ports: own };
 }
 
 function deviceEntry(network: Network, device: Device): DeviceEntry {
@@ -115,6 +134,12 @@ function deviceEntry(network: Network, device: Device): DeviceEntry {
   });
 }
 
+/** The second and further plugs of a cable at one end. */
+function legsOf(network: Network, cable: Cable, side: 'a' | 'b'): (string | null)[] {
+  const further = endsOf(network, cable, side).slice(1);
+  return further.some((id) => id !== null) ? further.map((id) => portTitle(network, id) || null) : [];
+}
+
 /**
  * The network as an exchange file. Reading it into an empty project gives the same network: same names, facts
  * and connections, other ids.
@@ -125,7 +150,17 @@ export function writeExchange(network: Network): ExchangeFile {
   return {
     format: formatName,
     version: formatVersion,
-    ...(project === undefined ? {} : { project: { name: project.name, labelDigits: project.labelDigits } }),
+    ...(project === undefined
+      ? {}
+      : {
+          project: {
+            name: project.name,
+            labelDigits: project.labelDigits,
+            ...(sameValue(project.cabling, defaultCablingRules)
+              ? {}
+              : { cabling: sparse(project.cabling, defaultCablingRules) }),
+          },
+        }),
     places: [...network.all('place')]
       .map(({ id, name: _name, parentId: _parent, ...place }) =>
         sparse({ path: placePath(network, id), ...place }),
@@ -152,14 +187,42 @@ export function writeExchange(network: Network): ExchangeFile {
             label: cable.label,
             type: type === null ? null : modelTitle(type),
             lengthM: cable.lengthM,
+            splices: cable.splices,
             status: cable.status,
             a: portTitle(network, cable.aPortId) || null,
             b: portTitle(network, cable.bPortId) || null,
+            aLegs: legsOf(network, cable, 'a'),
+            bLegs: legsOf(network, cable, 'b'),
             notes: cable.notes,
           },
-          { status: 'active' },
+          { status: 'active', splices: 0, aLegs: [], bLegs: [] },
         );
       }),
+    ...(network.count('circuit') === 0
+      ? {}
+      : {
+          circuits: [...network.all('circuit')]
+            .sort((a, b) => compareNames(a.number, b.number))
+            .map(({ id: _id, aPortId, bPortId, ...circuit }) =>
+              sparse(
+                {
+                  ...circuit,
+                  a: portTitle(network, aPortId) || null,
+                  b: portTitle(network, bPortId) || null,
+                },
+                { status: 'active' },
+              ),
+            ),
+        }),
+    ...(network.count('pathway') === 0
+      ? {}
+      : {
+          pathways: [...network.all('pathway')]
+            .sort(byName)
+            .map(({ id: _id, aPlaceId, bPlaceId, ...pathway }) =>
+              sparse({ ...pathway, from: placePath(network, aPlaceId), to: placePath(network, bPlaceId) }),
+            ),
+        }),
     sheets: [...network.all('sheet')].sort(byName).map((sheet) => ({
       name: sheet.name,
       projection: sheet.projection,

@@ -9,6 +9,7 @@ export const connectors = {
   LC: { label: 'LC duplex', family: 'fibre' },
   SC: { label: 'SC duplex', family: 'fibre' },
   MPO: { label: 'MPO', family: 'fibre' },
+  splice: { label: 'splice', family: 'fibre' },
   C13: { label: 'C13 outlet', family: 'power' },
   C14: { label: 'C14 inlet', family: 'power' },
   C19: { label: 'C19 outlet', family: 'power' },
@@ -19,6 +20,7 @@ export const connectors = {
   USB: { label: 'USB', family: 'serial' },
   serial: { label: 'serial (D-sub 9)', family: 'serial' },
   coax: { label: 'coax', family: 'coax' },
+  radio: { label: 'radio', family: 'radio' },
 } as const;
 
 export type Connector = keyof typeof connectors;
@@ -36,3 +38,6 @@ export const ratedAmps: Partial<Record<Connector, number>> = {
   'IEC 309-16': 16,
   'IEC 309-32': 32,
 };
+
+/** Strands that a plug of this connector holds; null where it is no fibre, or where the cable decides (MPO). */
+export const strandsOf: Partial<Record<Connector, number>> = { LC: 2, SC: 2, splice: 2 };

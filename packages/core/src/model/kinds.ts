@@ -1,14 +1,17 @@
 import { z } from 'zod';
 import { fieldNotes, type FieldNotes } from './field.ts';
-import { cableSchema, type Cable } from './kinds/cable.ts';
-import { modelSchema, type CatalogueModel } from './kinds/catalogueModel.ts';
-import { deviceSchema, type Device } from './kinds/device.ts';
+import { blankCable, cableSchema, type Cable } from './kinds/cable.ts';
+import { blankCircuit, circuitSchema, type Circuit } from './kinds/circuit.ts';
+import { blankModel, modelSchema, type CatalogueModel } from './kinds/catalogueModel.ts';
+import { blankDevice, deviceSchema, type Device } from './kinds/device.ts';
 import { kitSchema, type Kit } from './kinds/kit.ts';
+import { legSchema, type Leg } from './kinds/leg.ts';
 import { moduleSchema, type Module } from './kinds/module.ts';
-import { placeSchema, type Place } from './kinds/place.ts';
-import { portSchema, type Port } from './kinds/port.ts';
-import { projectSchema, type Project } from './kinds/project.ts';
-import { rackSchema, type Rack } from './kinds/rack.ts';
+import { pathwaySchema, type Pathway } from './kinds/pathway.ts';
+import { blankPlace, placeSchema, type Place } from './kinds/place.ts';
+import { blankPort, portSchema, type Port } from './kinds/port.ts';
+import { defaultCablingRules, projectSchema, type Project } from './kinds/project.ts';
+import { blankRack, rackSchema, type Rack } from './kinds/rack.ts';
 import { sheetItemSchema, sheetSchema, type Sheet, type SheetItem } from './kinds/sheet.ts';
 
 /** Every kind of row the model holds, by its name in the journal, the API and the database. */
@@ -21,6 +24,9 @@ export interface Rows {
   module: Module;
   port: Port;
   cable: Cable;
+  leg: Leg;
+  circuit: Circuit;
+  pathway: Pathway;
   sheet: Sheet;
   sheetItem: SheetItem;
   kit: Kit;
@@ -37,6 +43,8 @@ interface KindDefinition<K extends Kind> {
   /** What must be unique in the project: a readable key, compared without regard to case. */
   unique: { what: keyof Rows[K] & string; key: (row: Rows[K]) => string }[];
   nameOf: (row: Rows[K]) => string;
+  /** What fields hold in a row written before they were there. */
+  blank: Partial<Rows[K]>;
 }
 
 /** Maker and name together, as people say it and as files refer to it. */
@@ -52,6 +60,7 @@ export const kinds: { [K in Kind]: KindDefinition<K> } = {
     refs: {},
     unique: [],
     nameOf: (row) => row.name,
+    blank: { cabling: defaultCablingRules },
   },
   place: {
     schema: placeSchema,
@@ -63,6 +72,7 @@ export const kinds: { [K in Kind]: KindDefinition<K> } = {
       { what: 'code', key: (row) => row.code ?? '' },
     ],
     nameOf: (row) => row.name,
+    blank: blankPlace,
   },
   rack: {
     schema: rackSchema,
@@ -71,6 +81,7 @@ export const kinds: { [K in Kind]: KindDefinition<K> } = {
     refs: { placeId: 'place' },
     unique: [{ what: 'name', key: (row) => row.name }],
     nameOf: (row) => row.name,
+    blank: blankRack,
   },
   model: {
     schema: modelSchema,
@@ -79,6 +90,7 @@ export const kinds: { [K in Kind]: KindDefinition<K> } = {
     refs: {},
     unique: [{ what: 'name', key: (row) => modelTitle(row) }],
     nameOf: modelTitle,
+    blank: blankModel,
   },
   device: {
     schema: deviceSchema,
@@ -87,6 +99,7 @@ export const kinds: { [K in Kind]: KindDefinition<K> } = {
     refs: { modelId: 'model', placeId: 'place', rackId: 'rack' },
     unique: [{ what: 'name', key: (row) => row.name }],
     nameOf: (row) => row.name,
+    blank: blankDevice,
   },
   module: {
     schema: moduleSchema,
@@ -95,14 +108,16 @@ export const kinds: { [K in Kind]: KindDefinition<K> } = {
     refs: { deviceId: 'device', modelId: 'model' },
     unique: [{ what: 'slot', key: (row) => `${row.deviceId}:${row.slot}` }],
     nameOf: (row) => row.slot,
+    blank: {},
   },
   port: {
     schema: portSchema,
     one: 'port',
     many: 'ports',
-    refs: { deviceId: 'device', moduleId: 'module', passThroughId: 'port' },
+    refs: { deviceId: 'device', moduleId: 'module', passThroughId: 'port', transceiverId: 'model' },
     unique: [{ what: 'name', key: (row) => `${row.deviceId}:${row.name}` }],
     nameOf: (row) => row.name,
+    blank: blankPort,
   },
   cable: {
     schema: cableSchema,
@@ -111,6 +126,34 @@ export const kinds: { [K in Kind]: KindDefinition<K> } = {
     refs: { typeId: 'model', aPortId: 'port', bPortId: 'port' },
     unique: [{ what: 'label', key: (row) => row.label }],
     nameOf: (row) => row.label,
+    blank: blankCable,
+  },
+  leg: {
+    schema: legSchema,
+    one: 'leg',
+    many: 'legs',
+    refs: { cableId: 'cable', portId: 'port' },
+    unique: [{ what: 'number', key: (row) => `${row.cableId}:${row.side}:${row.number}` }],
+    nameOf: (row) => `leg ${row.number}`,
+    blank: {},
+  },
+  circuit: {
+    schema: circuitSchema,
+    one: 'circuit',
+    many: 'circuits',
+    refs: { aPortId: 'port', bPortId: 'port' },
+    unique: [{ what: 'number', key: (row) => row.number }],
+    nameOf: (row) => row.number,
+    blank: blankCircuit,
+  },
+  pathway: {
+    schema: pathwaySchema,
+    one: 'pathway',
+    many: 'pathways',
+    refs: { aPlaceId: 'place', bPlaceId: 'place' },
+    unique: [{ what: 'name', key: (row) => row.name }],
+    nameOf: (row) => row.name,
+    blank: {},
   },
   sheet: {
     schema: sheetSchema,
@@ -119,6 +162,7 @@ export const kinds: { [K in Kind]: KindDefinition<K> } = {
     refs: { scopeId: 'place' },
     unique: [{ what: 'name', key: (row) => row.name }],
     nameOf: (row) => row.name,
+    blank: {},
   },
   sheetItem: {
     schema: sheetItemSchema,
@@ -127,6 +171,7 @@ export const kinds: { [K in Kind]: KindDefinition<K> } = {
     refs: { sheetId: 'sheet', deviceId: 'device' },
     unique: [{ what: 'deviceId', key: (row) => `${row.sheetId}/${row.deviceId}` }],
     nameOf: () => 'position',
+    blank: {},
   },
   kit: {
     schema: kitSchema,
@@ -135,6 +180,7 @@ export const kinds: { [K in Kind]: KindDefinition<K> } = {
     refs: {},
     unique: [{ what: 'name', key: (row) => row.name }],
     nameOf: (row) => row.name,
+    blank: {},
   },
 };
 

@@ -124,7 +124,7 @@ function sharesPower(network: Network, rack: Rack, devices: readonly Device[]): 
   return devices.some((device) =>
     network.find('powerPortsByDevice', device.id).some((port) => {
       const cable = cableAt(network, port.id);
-      const far = network.get('port', cable === null ? null : otherEnd(cable, port.id));
+      const far = network.get('port', cable === null ? null : otherEnd(network, cable, port.id));
       return far !== null && network.get('device', far.deviceId)?.rackId !== rack.id;
     }),
   );

@@ -114,7 +114,7 @@ function servedBy(network: Network, panel: Device, switches: readonly Device[]):
   const counts = new Map<string, number>();
   for (const port of portsOf(network, panel.id)) {
     const cable = cableAt(network, port.id);
-    const far = network.get('port', cable === null ? null : otherEnd(cable, port.id));
+    const far = network.get('port', cable === null ? null : otherEnd(network, cable, port.id));
     if (far !== null) counts.set(far.deviceId, (counts.get(far.deviceId) ?? 0) + 1);
   }
   let best: Device | null = null;

@@ -1,8 +1,9 @@
+import { strandsOf } from '../model/connectors.ts';
 import { newId } from '../model/ids.ts';
-import { groupNames } from '../model/kinds/portGroup.ts';
+import { groupNames, type PortGroup } from '../model/kinds/portGroup.ts';
 import type { CatalogueModel } from '../model/kinds/catalogueModel.ts';
 import type { Module } from '../model/kinds/module.ts';
-import type { Port } from '../model/kinds/port.ts';
+import { blankPort, type Port } from '../model/kinds/port.ts';
 import type { Network } from '../model/network.ts';
 
 /** The number a slot goes by in port names: the digits at its end ("slot 3" is 3, "psu2" is 2), else its order. */
@@ -25,9 +26,16 @@ function portsOfGroups(
   const ports: Port[] = [];
   for (const group of model.portGroups) {
     const rear = groupNames(group, 'other', within.slot);
+    const own = groupNames(group, 'own', within.slot);
     const face = within.face ?? group.face;
-    groupNames(group, 'own', within.slot).forEach((name, at) => {
+    const farFace = face === 'front' ? 'rear' : 'front';
+    const shared = group.rearConnector !== null && group.rearConnector !== group.connector;
+    const share = shared && rear.length > 0 ? own.length / rear.length : 1;
+    const strands = strandsOf[group.connector] ?? 1;
+    let common: Port | null = null;
+    own.forEach((name, at) => {
       const port: Port = {
+        ...blankPort,
         id: newId(),
         deviceId,
         name,
@@ -37,17 +45,31 @@ function portsOfGroups(
         face,
         ordinal: from + ports.length,
         moduleId: within.moduleId,
-        passThroughId: null,
-        notes: null,
       };
       ports.push(port);
-      const rearName = rear[at];
+      const rearName = rear[Math.floor(at / share)];
       if (rearName === undefined) return;
+      if (shared) {
+        if (at % share === 0) {
+          common = {
+            ...port,
+            id: newId(),
+            name: rearName,
+            connector: group.rearConnector,
+            face: farFace,
+            ordinal: from + ports.length,
+          };
+          ports.push(common);
+        }
+        port.passThroughId = common?.id ?? null;
+        port.passThroughStrand = (at % share) * strands + 1;
+        return;
+      }
       const partner: Port = {
         ...port,
         id: newId(),
         name: rearName,
-        face: face === 'front' ? 'rear' : 'front',
+        face: farFace,
         ordinal: from + ports.length,
         passThroughId: port.id,
       };
@@ -85,4 +107,30 @@ export function expectedPorts(network: Network, device: { id: string; modelId: s
     return of === null ? [] : portsFromModule(model, of, module);
   });
   return [...portsFromModel(model, device.id), ...modules].sort((a, b) => a.ordinal - b.ordinal);
+}
+
+const groupsByName = new WeakMap<CatalogueModel, Map<number, Map<string, PortGroup>>>();
+
+/** The group of a model that yields a port name; worked out once for a model and a slot number. */
+function groupNamed(model: CatalogueModel, slot: number, name: string): PortGroup | null {
+  const bySlot = groupsByName.get(model) ?? new Map<number, Map<string, PortGroup>>();
+  groupsByName.set(model, bySlot);
+  let names = bySlot.get(slot);
+  if (names === undefined) {
+    names = new Map();
+    for (const group of model.portGroups)
+      for (const one of [...groupNames(group, 'own', slot), ...groupNames(group, 'other', slot)])
+        names.set(one.toLowerCase(), group);
+    bySlot.set(slot, names);
+  }
+  return names.get(name.toLowerCase()) ?? null;
+}
+
+/** The group of the model, or of the module, that a port comes from; null where it is an own addition. */
+export function portGroupOf(network: Network, port: Port): PortGroup | null {
+  const chassis = network.get('model', network.get('device', port.deviceId)?.modelId ?? null);
+  const module = network.get('module', port.moduleId);
+  if (module === null) return chassis === null ? null : groupNamed(chassis, 1, port.name);
+  const model = network.get('model', module.modelId);
+  return model === null ? null : groupNamed(model, slotNumber(chassis, module.slot), port.name);
 }

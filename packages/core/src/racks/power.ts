@@ -71,7 +71,7 @@ class Flow implements PowerFlow {
 
   private sourceOf(device: Device, inlet: Port): Source | null {
     const cable = cableAt(this.network, inlet.id);
-    const outlet = this.network.get('port', cable === null ? null : otherEnd(cable, inlet.id));
+    const outlet = this.network.get('port', cable === null ? null : otherEnd(this.network, cable, inlet.id));
     const from = this.network.get('device', outlet?.deviceId ?? null);
     if (outlet !== null && from !== null && outlet.role === 'powerOut')
       return { via: 'device', device: from, outlet };
@@ -151,7 +151,7 @@ class Flow implements PowerFlow {
   /** The share of the device at the other end of an outlet's cable that this outlet carries. */
   private atOutlet(outlet: Port): Watts {
     const cable = cableAt(this.network, outlet.id);
-    const inlet = this.network.get('port', cable === null ? null : otherEnd(cable, outlet.id));
+    const inlet = this.network.get('port', cable === null ? null : otherEnd(this.network, cable, outlet.id));
     const fed = this.network.get('device', inlet?.deviceId ?? null);
     if (inlet === null || fed === null || inlet.role !== 'powerIn') return noWatts;
     return this.perInlet(fed).watts;

@@ -1,6 +1,18 @@
 import type { Kind } from '../model/kinds.ts';
 import type { Network } from '../model/network.ts';
 import { cableSchedule } from './cables.ts';
+import {
+  cableTypeSchedule,
+  circuitSchedule,
+  freePortSchedule,
+  labelSchedule,
+  missingLabelSchedule,
+  patchList,
+  poeSchedule,
+  portSchedule,
+  runSchedule,
+  transceiverSchedule,
+} from './cabling.ts';
 import { capacitySchedule, placeCapacitySchedule } from './capacity.ts';
 import { hardwareSchedule } from './catalogue.ts';
 import { deviceSchedule } from './devices.ts';
@@ -23,6 +35,76 @@ export const reports: readonly Report[] = [
     what: 'Every cable with both ends',
     kind: 'cable',
     make: cableSchedule,
+  },
+  {
+    key: 'patch-list',
+    title: 'Patch list',
+    what: 'From, to, label, length and colour in walking order',
+    kind: 'cable',
+    make: patchList,
+  },
+  {
+    key: 'runs',
+    title: 'Runs',
+    what: 'Every run between two active ports, with length, speed and light left',
+    kind: 'port',
+    make: runSchedule,
+  },
+  {
+    key: 'cable-types',
+    title: 'Cables by type',
+    what: 'How many of each type, their metres and price',
+    kind: 'model',
+    make: cableTypeSchedule,
+  },
+  {
+    key: 'labels',
+    title: 'Cable labels',
+    what: 'The text for both ends of every cable',
+    kind: 'cable',
+    make: labelSchedule,
+  },
+  {
+    key: 'missing-labels',
+    title: 'Missing labels',
+    what: 'Numbers that no cable of a sequence has',
+    kind: 'cable',
+    make: missingLabelSchedule,
+  },
+  {
+    key: 'circuits',
+    title: 'Circuits',
+    what: 'Provider circuits and radio hops with their ends',
+    kind: 'circuit',
+    make: circuitSchedule,
+  },
+  {
+    key: 'ports',
+    title: 'Port map',
+    what: 'Every port, what is in it and where its run ends',
+    kind: 'port',
+    make: portSchedule,
+  },
+  {
+    key: 'free-ports',
+    title: 'Free ports',
+    what: 'Ports that are neither filled nor reserved',
+    kind: 'port',
+    make: freePortSchedule,
+  },
+  {
+    key: 'transceivers',
+    title: 'Transceivers',
+    what: 'What sits in cages, what faces it, light left',
+    kind: 'port',
+    make: transceiverSchedule,
+  },
+  {
+    key: 'poe',
+    title: 'Power over Ethernet',
+    what: 'Budget, promised, drawn and left of every switch that feeds others',
+    kind: 'device',
+    make: poeSchedule,
   },
   {
     key: 'devices',

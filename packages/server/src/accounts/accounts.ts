@@ -1,6 +1,7 @@
 import {
   builtInModels,
   newId,
+  newProject,
   readExchange,
   create,
   Network,
@@ -50,7 +51,7 @@ export async function addProject(
   owner: Author & { id: string },
   wish: { name: string; file?: unknown },
 ): Promise<NewProject> {
-  const project = { id: newId(), name: wish.name, labelDigits: 5 };
+  const project = newProject(wish.name);
   const models = builtInModels().map((model) => ({ ...model, id: newId() }));
   const read =
     wish.file === undefined

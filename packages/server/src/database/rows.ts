@@ -1,4 +1,4 @@
-import { kinds, type Kind } from '@visograph/core';
+import { kinds, type CablingRules, type Kind } from '@visograph/core';
 import { Model, type RelationMappings } from 'objection';
 
 export type MemberRole = 'owner' | 'editor' | 'reader';
@@ -40,8 +40,12 @@ export class ProjectRow extends Model {
   declare name: string;
   declare labelDigits: number;
   declare revision: number;
+  declare cabling: CablingRules;
   static override get tableName(): string {
     return 'project';
+  }
+  static override get jsonAttributes(): string[] {
+    return ['cabling'];
   }
 }
 
@@ -67,6 +71,7 @@ export class ChangeSetRow extends Model {
 
 /** Fields kept as jsonb: plain data inside a row. */
 export const jsonFields: Partial<Record<Kind, readonly string[]>> = {
+  project: ['cabling'],
   rack: ['feeds'],
   model: ['portGroups', 'ends', 'stockLengthsM', 'stockPricesMinor', 'slots', 'licences', 'optics'],
   device: ['extra'],
@@ -94,6 +99,9 @@ export const rowClasses: Record<Kind, typeof Model> = {
   module: rowClass('module'),
   port: rowClass('port'),
   cable: rowClass('cable'),
+  leg: rowClass('leg'),
+  circuit: rowClass('circuit'),
+  pathway: rowClass('pathway'),
   sheet: rowClass('sheet'),
   sheetItem: rowClass('sheetItem'),
   kit: rowClass('kit'),

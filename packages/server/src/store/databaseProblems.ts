@@ -17,6 +17,16 @@ const meanings: Record<string, { kind: Problem['kind']; field: string; message: 
     field: 'aPortId',
     message: 'Another cable was plugged into one of these ports at the same moment. Choose a free port.',
   },
+  circuit_number: {
+    kind: 'circuit',
+    field: 'number',
+    message: 'Another circuit took this number at the same moment. Choose another number.',
+  },
+  leg_number: {
+    kind: 'leg',
+    field: 'number',
+    message: 'Somebody plugged in this leg at the same moment. Look at the cable again.',
+  },
   cable_label: {
     kind: 'cable',
     field: 'label',

@@ -49,6 +49,8 @@ const fresh: PortGroup = {
   order: 'down',
   block: 0,
   rearPattern: null,
+  rearConnector: null,
+  mdi: 'auto',
   poeClass: null,
   phase: null,
 };

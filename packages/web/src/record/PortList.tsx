@@ -63,7 +63,7 @@ export function PortList({ device }: { device: Device }): ReactNode {
       <Rows>
         {used.map((port) => {
           const cable = cableAt(network, port.id);
-          const far = cable === null ? null : otherEnd(cable, port.id);
+          const far = cable === null ? null : otherEnd(network, cable, port.id);
           return (
             <li key={port.id}>
               <Goto to={{ kind: 'port', id: port.id }}>{port.name}</Goto>

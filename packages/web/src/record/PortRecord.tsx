@@ -12,7 +12,7 @@ export function PortRecord({ port }: { port: Port }): ReactNode {
   const { setDock } = useWorkspace();
   const device = network.get('device', port.deviceId);
   const cable = cableAt(network, port.id);
-  const far = cable === null ? null : otherEnd(cable, port.id);
+  const far = cable === null ? null : otherEnd(network, cable, port.id);
   const partner = network.get('port', port.passThroughId);
   const speed =
     port.speedBps === null

@@ -1,7 +1,16 @@
 import type { Constraints } from './constraint.ts';
 import { moduleFitsSlot } from './moduleSlot.ts';
 import { placesFormTree, placesNest } from './placeTree.ts';
-import { passThroughIsMutual, portsTakeOneCable } from './portUse.ts';
+import {
+  cableSuitsPorts,
+  cableTakesFreePorts,
+  circuitTakesFreePorts,
+  legIsThere,
+  legTakesFreePort,
+  passThroughHolds,
+  transceiverFitsCage,
+  typeHasLegs,
+} from './portUse.ts';
 import { deviceFitsRack, rackHoldsContents } from './rackSpace.ts';
 
 /** Every rule that a row must obey beside its schema, its references and its unique names. */
@@ -13,6 +22,18 @@ export const constraints: Constraints = {
   rack: [{ fields: ['units'], check: rackHoldsContents }],
   device: [{ fields: ['rackId', 'unit', 'units', 'face', 'fullDepth', 'side'], check: deviceFitsRack }],
   module: [{ fields: ['deviceId', 'slot', 'modelId'], check: moduleFitsSlot }],
-  port: [{ fields: ['passThroughId', 'deviceId'], check: passThroughIsMutual }],
-  cable: [{ fields: ['aPortId', 'bPortId'], check: portsTakeOneCable }],
+  port: [
+    { fields: ['passThroughId', 'passThroughStrand', 'deviceId'], check: passThroughHolds },
+    { fields: ['transceiverId', 'connector'], check: transceiverFitsCage },
+  ],
+  cable: [
+    { fields: ['aPortId', 'bPortId'], check: cableTakesFreePorts },
+    { fields: ['aPortId', 'bPortId', 'typeId'], check: cableSuitsPorts },
+    { fields: ['typeId'], check: typeHasLegs },
+  ],
+  leg: [
+    { fields: ['portId'], check: legTakesFreePort },
+    { fields: ['cableId', 'side', 'number'], check: legIsThere },
+  ],
+  circuit: [{ fields: ['aPortId', 'bPortId'], check: circuitTakesFreePorts }],
 };

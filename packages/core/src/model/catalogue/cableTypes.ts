@@ -12,6 +12,7 @@ const cable = (
   stockLengthsM: number[],
   [base, perM]: [number, number],
   strands: number | null = null,
+  more: Partial<Entry> = {},
 ): Entry => ({
   name,
   medium,
@@ -21,6 +22,7 @@ const cable = (
   stockPricesMinor: stockLengthsM.map((length) => Math.round(base + length * perM)),
   currency: 'EUR',
   strands,
+  ...more,
 });
 
 const patch = [0.5, 1, 2, 3, 5, 7, 10, 15, 20, 30, 50, 90];
@@ -68,6 +70,57 @@ export const cableTypes: readonly Entry[] = [
     [3, 5, 10, 15, 20, 30],
     [14800, 320],
   ),
+  cable('Cat 6 crossed', 'Cat 6', ['RJ45', 'RJ45'], '#B5533C', [1, 2, 3, 5, 10], [140, 50], null, {
+    crossed: true,
+  }),
+  cable(
+    'breakout 100G to 4 × 25G',
+    'twinax',
+    ['QSFP28', 'SFP28'],
+    '#20242B',
+    [0.5, 1, 2, 3],
+    [7800, 1900],
+    null,
+    { legsB: 4 },
+  ),
+  cable(
+    'breakout 40G to 4 × 10G',
+    'twinax',
+    ['QSFP+', 'SFP+'],
+    '#20242B',
+    [0.5, 1, 2, 3, 5],
+    [5200, 900],
+    null,
+    {
+      legsB: 4,
+    },
+  ),
+  cable('OM4 harness MPO to 4 × LC', 'OM4', ['MPO', 'LC'], '#35A6A0', [1, 2, 3, 5, 10], [5400, 420], 8, {
+    legsB: 4,
+  }),
+  cable('OM4 harness MPO to 6 × LC', 'OM4', ['MPO', 'LC'], '#35A6A0', [1, 2, 3, 5, 10], [6100, 480], 12, {
+    legsB: 6,
+  }),
+  cable('OM4 trunk 2 × MPO-12', 'OM4', ['MPO', 'MPO'], '#35A6A0', [10, 20, 30, 50, 100], [7600, 640], 24, {
+    legsA: 2,
+    legsB: 2,
+    polarity: 'reversed',
+  }),
+  cable('OM4 trunk MPO-24', 'OM4', ['MPO', 'MPO'], '#35A6A0', [5, 10, 20, 30, 50], [7200, 610], 24),
+  cable('OS2 trunk 24 strands LC', 'OS2', ['LC', 'LC'], '#D9B01F', [20, 30, 50, 100, 200], [14800, 290], 24, {
+    legsA: 12,
+    legsB: 12,
+  }),
+  cable('OS2 trunk 48 strands LC', 'OS2', ['LC', 'LC'], '#D9B01F', [20, 50, 100, 200], [26500, 520], 48, {
+    legsA: 24,
+    legsB: 24,
+  }),
+  cable('OS2 outdoor 24 strands', 'OS2', ['splice', 'splice'], '#2B2B2B', [], [0, 0], 24, {
+    legsA: 12,
+    legsB: 12,
+    stockPricesMinor: [],
+  }),
+  cable('OS2 pigtail LC', 'OS2', ['LC', 'splice'], '#D9B01F', [1, 2, 3], [380, 60], 2),
   cable('coax antenna', 'coax', ['coax', 'coax'], '#2B2B2B', [1, 2, 5, 10], [900, 240]),
   cable('power C13–C14', 'power', ['C13', 'C14'], '#20242B', [0.5, 1, 1.5, 2, 3], [290, 110]),
   cable('power C19–C20', 'power', ['C19', 'C20'], '#20242B', [1, 1.5, 2, 3], [780, 240]),

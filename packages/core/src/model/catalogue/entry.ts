@@ -20,6 +20,8 @@ export const group = (
   order: 'down',
   block: 0,
   rearPattern: null,
+  rearConnector: null,
+  mdi: 'auto',
   poeClass: null,
   phase: null,
   ...rest,

@@ -160,7 +160,9 @@ export const modules: readonly Entry[] = [
     moduleFamily: 'LP cassette',
     massKg: 0.3,
     ...euros(165),
-    portGroups: [group('{slot}F[1-6]', 'LC', { role: 'passThrough', rearPattern: '{slot}R[1-6]' })],
+    portGroups: [
+      group('{slot}F[1-6]', 'LC', { role: 'passThrough', rearPattern: '{slot}R1', rearConnector: 'MPO' }),
+    ],
     notes: 'Six duplex ports on twelve strands',
   },
   {
@@ -171,7 +173,12 @@ export const modules: readonly Entry[] = [
     massKg: 0.4,
     ...euros(260),
     portGroups: [
-      group('{slot}F[1-12]', 'LC', { role: 'passThrough', rows: 2, rearPattern: '{slot}R[1-12]' }),
+      group('{slot}F[1-12]', 'LC', {
+        role: 'passThrough',
+        rows: 2,
+        rearPattern: '{slot}R[1-2]',
+        rearConnector: 'MPO',
+      }),
     ],
     notes: 'Twelve duplex ports on twenty-four strands',
   },

@@ -133,7 +133,7 @@ export const passive: readonly Entry[] = [
     ...half,
     massKg: 1.4,
     ...euros(85),
-    portGroups: [group('A[1-24]', 'LC', { role: 'passThrough', block: 12, rearPattern: 'B[1-24]' })],
+    portGroups: [group('A[1-24]', 'splice', { role: 'passThrough', block: 12, rearPattern: 'B[1-24]' })],
   },
   {
     maker: 'Lumenroot',

@@ -74,7 +74,10 @@ export const wireless: readonly Entry[] = [
     poeClass: 4,
     ...euros(760),
     notes: '60 GHz bridge, up to 1.5 km',
-    portGroups: [group('eth0', 'RJ45', { speedBps: 2.5 * gigabit })],
+    portGroups: [
+      group('radio0', 'radio', { speedBps: gigabit, role: 'uplink' }),
+      group('eth0', 'RJ45', { speedBps: 2.5 * gigabit }),
+    ],
   },
   {
     maker: 'Norvane',
@@ -88,6 +91,9 @@ export const wireless: readonly Entry[] = [
     poeClass: 3,
     ...euros(480),
     notes: '5 GHz bridge for vessels at the berth',
-    portGroups: [group('eth[0-1]', 'RJ45', { speedBps: gigabit })],
+    portGroups: [
+      group('radio0', 'radio', { speedBps: gigabit, role: 'uplink' }),
+      group('eth[0-1]', 'RJ45', { speedBps: gigabit }),
+    ],
   },
 ];

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { amountField, idField, nameField, noted, refField, textField } from '../field.ts';
+import { amountField, countField, idField, nameField, noted, refField, textField } from '../field.ts';
 
 export const cableStatuses = ['planned', 'active', 'retired'] as const;
 
@@ -9,6 +9,7 @@ export const cableSchema = z
     label: nameField('Label', 40),
     typeId: refField('Type'),
     lengthM: amountField('Length', 100000, 'm'),
+    splices: countField('Splices', 0, 99),
     status: noted(z.enum(cableStatuses), { label: 'Status' }),
     aPortId: refField('A port'),
     bPortId: refField('B port'),
@@ -20,3 +21,14 @@ export const cableSchema = z
     }
   });
 export type Cable = z.infer<typeof cableSchema>;
+
+/** A cable with nothing filled in: plugged in nowhere. */
+export const blankCable: Omit<Cable, 'id' | 'label'> = {
+  typeId: null,
+  lengthM: null,
+  splices: 0,
+  status: 'active',
+  aPortId: null,
+  bPortId: null,
+  notes: null,
+};

@@ -22,6 +22,8 @@ export const media = [
   'power',
   'serial',
 ] as const;
+/** straight: strand 1 arrives as 1 (A); reversed: as the last (B); pairs: as 2, and 2 as 1 (C). */
+export const polarities = ['straight', 'reversed', 'pairs'] as const;
 export const airflows = ['front to rear', 'rear to front', 'left to right', 'none'] as const;
 /** Things of a rack that are no equipment of their own. */
 export const rackParts = ['blank', 'shelf', 'manager', 'tray'] as const;
@@ -69,6 +71,7 @@ const money = (label: string) =>
     internal: true,
   });
 
+const legs = z.int().min(1, 'is below 1').max(72, 'is above 72');
 const shape = {
   id: idField('Id'),
   form: noted(z.enum(modelForms), { label: 'Form' }),
@@ -115,6 +118,13 @@ const shape = {
   optics: noted(opticsSchema.nullable(), { label: 'Optics', internal: true }),
   medium: noted(z.enum(media).nullable(), { label: 'Medium' }),
   ends: noted(z.array(z.enum(connectorNames)).length(2).nullable(), { label: 'Plugs', internal: true }),
+  legsA: noted(legs, { label: 'Plugs at the A end' }),
+  legsB: noted(legs, { label: 'Plugs at the B end', help: 'More than one for a breakout or a trunk' }),
+  crossed: noted(z.boolean(), { label: 'Crossed', help: 'Pairs 2 and 3 change places' }),
+  polarity: noted(z.enum(polarities), {
+    label: 'Polarity',
+    help: 'Order of the strands of an array cable at its far end (TIA-568.3-D methods A, B, C)',
+  }),
   strands: noted(z.int().min(1).max(288).nullable(), { label: 'Strands' }),
   jacket: noted(
     z
@@ -149,7 +159,11 @@ function checkPortNames(model: { portGroups: z.infer<typeof portGroupSchema>[] }
       if (seen.has(name.toLowerCase())) return issue('portGroups', `yields the port name ${name} twice`);
       seen.add(name.toLowerCase());
     }
-    if (group.rearPattern !== null && other.length !== own.length) {
+    const shared = group.rearConnector !== null && group.rearConnector !== group.connector;
+    if (
+      group.rearPattern !== null &&
+      (shared ? own.length % other.length !== 0 : other.length !== own.length)
+    ) {
       issue(
         'portGroups',
         `${group.pattern} has ${own.length} ports but its rear ${group.rearPattern} has ${other.length}`,
@@ -213,6 +227,10 @@ export const blankModel: Omit<CatalogueModel, 'id' | 'name'> = {
   optics: null,
   medium: null,
   ends: null,
+  legsA: 1,
+  legsB: 1,
+  crossed: false,
+  polarity: 'straight',
   strands: null,
   jacket: null,
   stockLengthsM: [],

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { idField, nameField, noted, refField, textField } from '../field.ts';
+import { amountField, idField, nameField, noted, refField, textField } from '../field.ts';
 
 /** From the outermost in. A vessel or a vehicle is a site; any depth may be skipped. */
 export const placeKinds = ['site', 'building', 'floor', 'room', 'row'] as const;
@@ -10,6 +10,14 @@ const degrees = (label: string, most: number) =>
     label,
     unit: '°',
     help: 'Decimal degrees, WGS 84',
+  });
+
+/** Where a place lies within its site, from a corner that all its places share. */
+const metres = (label: string) =>
+  noted(z.number().min(-5000, 'is below -5000').max(5000, 'is above 5000').nullable(), {
+    label,
+    unit: 'm',
+    help: 'From a corner that all places of the site share',
   });
 
 export const placeSchema = z
@@ -32,6 +40,10 @@ export const placeSchema = z
     latitude: degrees('Latitude', 90),
     longitude: degrees('Longitude', 180),
     contacts: textField('Contacts', 1000, 'One person a line: name, duty, telephone'),
+    trayHeightM: amountField('Tray height', 30, 'm', 'Height of the cable tray above the floor'),
+    eastM: metres('East'),
+    northM: metres('North'),
+    levelM: metres('Level'),
     notes: textField('Notes'),
   })
   .superRefine((place, context) => {
@@ -54,5 +66,9 @@ export const blankPlace: Omit<Place, 'id' | 'name' | 'kind'> = {
   latitude: null,
   longitude: null,
   contacts: null,
+  trayHeightM: null,
+  eastM: null,
+  northM: null,
+  levelM: null,
   notes: null,
 };

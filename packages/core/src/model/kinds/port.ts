@@ -14,6 +14,29 @@ export const portSchema = z.strictObject({
   ordinal: countField('Order on the device', 0, 99999),
   moduleId: refField('Module'),
   passThroughId: refField('Passes through to'),
+  passThroughStrand: noted(z.int().min(1, 'is below 1').max(288, 'is above 288').nullable(), {
+    label: 'First strand',
+    help: 'In a cassette: where the strands of this port begin at the common port',
+  }),
+  transceiverId: refField('Transceiver'),
+  transceiverSerial: textField('Serial of the transceiver', 80),
+  reserved: textField('Reserved for', 200),
   notes: textField('Notes'),
 });
 export type Port = z.infer<typeof portSchema>;
+
+/** A port with nothing filled in. */
+export const blankPort: Omit<Port, 'id' | 'deviceId' | 'name'> = {
+  connector: null,
+  speedBps: null,
+  role: 'network',
+  face: 'front',
+  ordinal: 0,
+  moduleId: null,
+  passThroughId: null,
+  passThroughStrand: null,
+  transceiverId: null,
+  transceiverSerial: null,
+  reserved: null,
+  notes: null,
+};

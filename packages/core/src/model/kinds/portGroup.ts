@@ -12,6 +12,7 @@ export const portRoles = [
   'powerOut',
   'passThrough',
 ] as const;
+export const mdiTypes = ['auto', 'MDI', 'MDI-X'] as const;
 export type PortRole = (typeof portRoles)[number];
 
 /** A pattern may hold `{slot}`, the number of the slot a module sits in; it is tried here as slot 1. */
@@ -37,6 +38,10 @@ export const portGroupSchema = z.strictObject({
   block: z.int().min(0).max(48).default(0),
   /** For pass-through ports: the names of their partners on the other face, in the same order. */
   rearPattern: pattern.nullable().default(null),
+  /** In a cassette the partners differ: several of these ports share one rear port, strand after strand. */
+  rearConnector: z.enum(connectorNames).nullable().default(null),
+  /** How the pairs of a copper port are wired (IEEE 802.3 clause 14.5.2); auto crosses by itself as needed. */
+  mdi: z.enum(mdiTypes).default('auto'),
   /** Highest class of powered device each port can feed (IEEE 802.3bt table 145-11); null: no PoE. */
   poeClass: z.int().min(1).max(8).nullable().default(null),
   /** The phase these power outlets hang on, in a three-phase strip. */

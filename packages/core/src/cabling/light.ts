@@ -1,0 +1,62 @@
+import type { CablingRules } from '../model/kinds/project.ts';
+import { classOf, isFibre, type CableMedium } from '../model/plugs.ts';
+
+/**
+ * Greatest attenuation of installed fibre in dB/km. Multimode: TIA-568.3-D table 5, 3.0 at 850 nm, 1.5 at 1300 nm.
+ * Single-mode: ITU-T G.652.D table 4, 0.4 from 1310 to 1625 nm, 0.3 from 1530 to 1565 nm.
+ */
+export function attenuationDbPerKm(medium: CableMedium, wavelengthNm: number): number | null {
+  if (!isFibre(medium)) return null;
+  if (classOf(medium) === 'multimode') return wavelengthNm < 1000 ? 3 : 1.5;
+  return wavelengthNm >= 1530 && wavelengthNm <= 1565 ? 0.3 : 0.4;
+}
+
+export interface LightPath {
+  fibres: readonly { medium: CableMedium; lengthM: number }[];
+  /** Connector pairs mated on the way; those in the transceivers count as part of these. */
+  matedPairs: number;
+  splices: number;
+  wavelengthNm: number;
+  /** Least power sent and least power needed, dBm. */
+  launchMinDbm: number;
+  sensitivityDbm: number;
+}
+export interface LightBudget {
+  lossDb: number;
+  budgetDb: number;
+  marginDb: number;
+  /** "10.00 km × 0.4 dB/km = 4.00 dB". */
+  lines: string[];
+}
+
+const two = (value: number): string => value.toFixed(2);
+
+/**
+ * The optical power budget in dB: least launch power less sensitivity, less the loss of fibre, mated connectors and
+ * splices (TIA-568.3-D annex C: loss = length x attenuation + connectors + splices).
+ */
+export function lightBudget(
+  path: LightPath,
+  rules: Pick<CablingRules, 'connectorLossDb' | 'spliceLossDb'>,
+): LightBudget {
+  const lines: string[] = [];
+  let lossDb = 0;
+  const perMedium = new Map<CableMedium, number>();
+  for (const { medium, lengthM } of path.fibres)
+    perMedium.set(medium, (perMedium.get(medium) ?? 0) + lengthM);
+  for (const [medium, lengthM] of perMedium) {
+    const perKm = attenuationDbPerKm(medium, path.wavelengthNm) ?? 0;
+    const loss = (lengthM / 1000) * perKm;
+    lossDb += loss;
+    lines.push(`${two(lengthM / 1000)} km ${medium} × ${perKm} dB/km = ${two(loss)} dB`);
+  }
+  const counted = (count: number, each: number, what: string): void => {
+    if (count === 0) return;
+    lossDb += count * each;
+    lines.push(`${count} ${count === 1 ? what : `${what}s`} × ${each} dB = ${two(count * each)} dB`);
+  };
+  counted(path.matedPairs, rules.connectorLossDb, 'mated connector');
+  counted(path.splices, rules.spliceLossDb, 'splice');
+  const budgetDb = path.launchMinDbm - path.sensitivityDbm;
+  return { lossDb, budgetDb, marginDb: budgetDb - lossDb, lines };
+}

@@ -1,0 +1,430 @@
+import { connectors, type Connector } from '../model/connectors.ts';
+import type { CatalogueModel } from '../model/kinds/catalogueModel.ts';
+import type { Port } from '../model/kinds/port.ts';
+import type { CablingRules } from '../model/kinds/project.ts';
+import { modelTitle } from '../model/kinds.ts';
+import type { Network } from '../model/network.ts';
+import { endsOf, portTitle } from '../model/ports.ts';
+import { classOf, isCage, isFibre, plugsInto, type CableMedium } from '../model/plugs.ts';
+import { portGroupOf } from '../racks/modelPorts.ts';
+import { lightBudget, type LightBudget } from './light.ts';
+import { poeClasses, poeDevice, poeSource } from './poe.ts';
+import { cablingRules } from './rules.ts';
+import type { Run } from './trace.ts';
+
+/** An active port at one end of a run, with what sits in its cage. */
+export interface ActiveEnd {
+  port: Port;
+  title: string;
+  transceiver: CatalogueModel | null;
+  poeSource: number | null;
+  poeDevice: number | null;
+}
+/** One cable of a run. */
+export interface Span {
+  label: string;
+  type: CatalogueModel | null;
+  lengthM: number | null;
+}
+/** All that decides whether two active ports understand each other over a run. */
+export interface Link {
+  a: ActiveEnd | null;
+  b: ActiveEnd | null;
+  spans: readonly Span[];
+  matedPairs: number;
+  splices: number;
+  /** Over a breakout the port at one side serves this many links. */
+  lanes: { a: number; b: number };
+}
+
+export interface Fault {
+  severity: 'bad' | 'warn';
+  /** What is compared, for whom to look: optics, reach, plug, category, power. */
+  about: 'optics' | 'light' | 'reach' | 'medium' | 'plug' | 'poe' | 'speed';
+  text: string;
+}
+export interface Judgement {
+  /** What the link runs at; null where a speed is not known. */
+  speedBps: number | null;
+  lengthM: number;
+  light: LightBudget | null;
+  faults: Fault[];
+}
+
+/** "10G", "2.5G", "100M". */
+export const speedText = (bps: number): string =>
+  bps >= 1e9 ? `${Math.round(bps / 1e8) / 10}G` : `${Math.round(bps / 1e6)}M`;
+const metres = (value: number): string => `${Math.round(value * 10) / 10} m`;
+
+/** Top speed of balanced copper over a channel, and how far (TIA-568.2-D; IEEE 802.3 clauses 40, 55, 126). */
+const copperLimits: Partial<Record<CableMedium, { speedBps: number; reachM: number }[]>> = {
+  'Cat 5e': [{ speedBps: 2.5e9, reachM: 100 }],
+  'Cat 6': [
+    { speedBps: 5e9, reachM: 100 },
+    { speedBps: 1e10, reachM: 55 },
+  ],
+  'Cat 6A': [{ speedBps: 1e10, reachM: 100 }],
+  'Cat 7': [{ speedBps: 1e10, reachM: 100 }],
+};
+/** Reach of a passive direct-attach cable by speed (IEEE 802.3 clauses 92, 110; 7 m at 10G is common practice). */
+const twinaxReachM = (bps: number): number => (bps <= 1e10 ? 7 : bps === 4e10 ? 7 : 5);
+/** What a plug form of direct-attach cable carries. */
+const formSpeedBps: Partial<Record<Connector, number>> = {
+  SFP: 1e9,
+  'SFP+': 1e10,
+  SFP28: 2.5e10,
+  'QSFP+': 4e10,
+  QSFP28: 1e11,
+};
+
+/** How far copper of this category carries a speed, in metres; null when it does not. */
+export function copperReachM(medium: CableMedium, bps: number): number | null {
+  const fitting = (copperLimits[medium] ?? []).filter((limit) => limit.speedBps >= bps);
+  return fitting.length === 0 ? null : Math.max(...fitting.map((limit) => limit.reachM));
+}
+
+const isDirect = (span: Span): boolean => span.type?.ends?.some((plug) => isCage(plug)) === true;
+
+/** The speed one end can do over these cables. */
+function endSpeed(end: ActiveEnd, spans: readonly Span[], lanes: number): number | null {
+  const plug = spans.find(isDirect)?.type?.ends;
+  const forms = plug?.flatMap((one) => formSpeedBps[one] ?? []) ?? [];
+  const own =
+    end.transceiver?.optics?.speedBps ??
+    (forms.length > 0 ? Math.min(end.port.speedBps ?? Infinity, Math.max(...forms)) : end.port.speedBps);
+  return own === null || !Number.isFinite(own) ? null : own / lanes;
+}
+
+const classWord = (optics: NonNullable<CatalogueModel['optics']>, medium: CableMedium | null): string =>
+  medium === null ? optics.connector : classOf(medium);
+
+/** What two transceivers facing each other disagree on; null when they belong together. */
+export function opticsDisagree(
+  a: CatalogueModel,
+  b: CatalogueModel,
+  lanes: { a: number; b: number } = { a: 1, b: 1 },
+): string | null {
+  const [left, right] = [a.optics, b.optics];
+  if (left === null || right === null) return null;
+  const speeds = [left.speedBps / lanes.a, right.speedBps / lanes.b] as const;
+  if (speeds[0] !== speeds[1])
+    return `${modelTitle(a)} runs at ${speedText(speeds[0])} a lane, ${modelTitle(b)} at ${speedText(speeds[1])}`;
+  if (a.medium !== null && b.medium !== null && classOf(a.medium) !== classOf(b.medium))
+    return `${modelTitle(a)} is made for ${classWord(left, a.medium)}, ${modelTitle(b)} for ${classWord(right, b.medium)}`;
+  // Bidirectional optics send and receive on one strand: each must send what the other receives.
+  const paired = (optics: typeof left): boolean => optics.wavelengthsNm.length === 2;
+  if (paired(left) || paired(right)) {
+    const [sent, heard] = left.wavelengthsNm;
+    if (paired(left) !== paired(right))
+      return `${modelTitle(a)} and ${modelTitle(b)}: only one of them is bidirectional`;
+    return right.wavelengthsNm[0] === heard && right.wavelengthsNm[1] === sent
+      ? null
+      : `${modelTitle(a)} and ${modelTitle(b)} both send on ${sent ?? ''} nm: one of the pair must be the opposite kind`;
+  }
+  const same =
+    left.wavelengthsNm.length === right.wavelengthsNm.length &&
+    left.wavelengthsNm.every((wave, at) => Math.abs(wave - (right.wavelengthsNm[at] ?? 0)) <= 20);
+  return same
+    ? null
+    : `${modelTitle(a)} sends on ${left.wavelengthsNm.join(', ')} nm, ${modelTitle(b)} on ${right.wavelengthsNm.join(', ')} nm`;
+}
+
+function judgeOptics(link: Link, lengthM: number, rules: CablingRules, faults: Fault[]): LightBudget | null {
+  const add = (severity: Fault['severity'], about: Fault['about'], text: string): void =>
+    void faults.push({ severity, about, text });
+  const { a, b } = link;
+  const cages = [a, b].filter((end): end is ActiveEnd => end !== null && isCage(end.port.connector));
+  const direct = link.spans.some(isDirect);
+  if (direct) {
+    for (const end of cages)
+      if (end.transceiver !== null)
+        add(
+          'bad',
+          'plug',
+          `${end.title} holds ${modelTitle(end.transceiver)}, but the cable plugs into the cage itself`,
+        );
+    return null;
+  }
+  const lit = cages.filter((end) => end.transceiver !== null);
+  for (const end of cages)
+    if (end.transceiver === null && link.spans.length > 0)
+      add('warn', 'optics', `${end.title} has no transceiver in its cage`);
+  const left = a?.transceiver ?? null;
+  const right = b?.transceiver ?? null;
+  if (left !== null && right !== null) {
+    const why = opticsDisagree(left, right, link.lanes);
+    if (why !== null) add('bad', 'optics', why);
+  }
+  for (const end of lit) {
+    const { transceiver } = end;
+    const optics = transceiver?.optics ?? null;
+    if (transceiver === null || optics === null) continue;
+    const other = link.spans.find(
+      ({ type }) =>
+        type?.medium != null &&
+        transceiver.medium !== null &&
+        classOf(type.medium) !== classOf(transceiver.medium),
+    );
+    if (other?.type?.medium != null && transceiver.medium !== null)
+      add(
+        'bad',
+        'medium',
+        `${modelTitle(transceiver)} at ${end.title} is made for ${classOf(transceiver.medium)}; ${other.label} is ${other.type.medium}`,
+      );
+    if (optics.reachM < lengthM)
+      add(
+        'bad',
+        'reach',
+        `${modelTitle(transceiver)} at ${end.title} reaches ${metres(optics.reachM)}, the run is ${metres(lengthM)}`,
+      );
+  }
+  return judgeLight(link, add, rules);
+}
+
+function judgeLight(
+  link: Link,
+  add: (severity: Fault['severity'], about: Fault['about'], text: string) => void,
+  rules: CablingRules,
+): LightBudget | null {
+  const fibres = link.spans.flatMap(({ type, lengthM }) =>
+    type?.medium != null && isFibre(type.medium) ? [{ medium: type.medium, lengthM: lengthM ?? 0 }] : [],
+  );
+  const sides = [
+    [link.a, link.b],
+    [link.b, link.a],
+  ] as const;
+  let worst: LightBudget | null = null;
+  for (const [from, to] of sides) {
+    const sent = from?.transceiver?.optics ?? null;
+    const heard = to?.transceiver?.optics ?? null;
+    const wavelengthNm = sent?.wavelengthsNm[0];
+    if (sent === null || heard === null || wavelengthNm === undefined || fibres.length === 0) continue;
+    if (sent.launchMinDbm === null || heard.sensitivityDbm === null) continue;
+    const budget = lightBudget(
+      {
+        fibres,
+        matedPairs: link.matedPairs,
+        splices: link.splices,
+        wavelengthNm,
+        launchMinDbm: sent.launchMinDbm,
+        sensitivityDbm: heard.sensitivityDbm,
+      },
+      rules,
+    );
+    if (worst === null || budget.marginDb < worst.marginDb) worst = budget;
+  }
+  if (worst !== null && worst.marginDb < 0)
+    add(
+      'bad',
+      'light',
+      `the light is ${Math.abs(worst.marginDb).toFixed(1)} dB short: ${worst.lossDb.toFixed(1)} dB are lost of a budget of ${worst.budgetDb.toFixed(1)} dB`,
+    );
+  return worst;
+}
+
+function judgeMedia(link: Link, lengthM: number, speedBps: number | null, faults: Fault[]): void {
+  const kinds = new Set(
+    link.spans.flatMap(({ type }) => (type?.medium == null ? [] : [classOf(type.medium)])),
+  );
+  const joinable = ['single-mode', 'multimode', 'copper'].filter((one) => kinds.has(one as never));
+  if (joinable.length > 1)
+    faults.push({ severity: 'bad', about: 'medium', text: `the run changes from ${joinable.join(' to ')}` });
+  const copperM = link.spans.reduce(
+    (sum, span) =>
+      sum + (span.type?.medium != null && classOf(span.type.medium) === 'copper' ? (span.lengthM ?? 0) : 0),
+    0,
+  );
+  for (const span of link.spans) {
+    const medium = span.type?.medium ?? null;
+    if (medium === null || speedBps === null) continue;
+    if (classOf(medium) === 'copper') {
+      const reach = copperReachM(medium, speedBps);
+      if (reach === null)
+        faults.push({
+          severity: 'bad',
+          about: 'speed',
+          text: `${span.label} is ${medium}, which does not carry ${speedText(speedBps)}`,
+        });
+      else if (copperM > reach)
+        faults.push({
+          severity: 'bad',
+          about: 'reach',
+          text: `${medium} carries ${speedText(speedBps)} over ${metres(reach)}, the run is ${metres(copperM)}`,
+        });
+    } else if (medium === 'twinax' && lengthM > twinaxReachM(speedBps)) {
+      faults.push({
+        severity: 'bad',
+        about: 'reach',
+        text: `passive twinax reaches ${twinaxReachM(speedBps)} m at ${speedText(speedBps)}, the run is ${metres(lengthM)}`,
+      });
+    }
+  }
+}
+
+function judgePower(link: Link, faults: Fault[]): void {
+  const sides = [
+    [link.a, link.b],
+    [link.b, link.a],
+  ] as const;
+  for (const [from, to] of sides) {
+    if (to?.poeDevice == null || from === null || to.port.role === 'powerIn') continue;
+    const wanted = to.poeDevice === 0 ? 3 : to.poeDevice;
+    if (from.poeSource === null || from.poeSource >= wanted) continue;
+    const [needs, gives] = [poeClasses[wanted], poeClasses[from.poeSource]];
+    faults.push({
+      severity: 'warn',
+      about: 'poe',
+      text: `${to.title} asks for PoE class ${wanted} (${needs?.deviceW ?? 0} W), ${from.title} gives class ${from.poeSource} (${gives?.deviceW ?? 0} W): it runs with less`,
+    });
+  }
+}
+
+/** What a link runs at, what is left of its light, and what is wrong with it, worst first. */
+export function judgeLink(link: Link, rules: CablingRules): Judgement {
+  const faults: Fault[] = [];
+  const lengthM = link.spans.reduce((sum, span) => sum + (span.lengthM ?? 0), 0);
+  const speeds = [
+    link.a === null ? null : endSpeed(link.a, link.spans, link.lanes.a),
+    link.b === null ? null : endSpeed(link.b, link.spans, link.lanes.b),
+  ].filter((speed) => speed !== null);
+  const speedBps = speeds.length === 0 ? null : Math.min(...speeds);
+  const light = judgeOptics(link, lengthM, rules, faults);
+  judgeMedia(link, lengthM, speedBps, faults);
+  judgePower(link, faults);
+  return {
+    speedBps,
+    lengthM,
+    light,
+    faults: faults.sort((a, b) => Number(a.severity === 'warn') - Number(b.severity === 'warn')),
+  };
+}
+
+export function activeEnd(network: Network, port: Port): ActiveEnd {
+  const device = network.get('device', port.deviceId);
+  return {
+    port,
+    title: portTitle(network, port.id).replace(':', ' '),
+    transceiver: network.get('model', port.transceiverId),
+    poeSource: poeSource(network, port),
+    poeDevice: poeDevice(network, device),
+  };
+}
+
+/** Connectors mated and splices passed inside a device, from one of its ports to the other. */
+export function passing(a: Port | null, b: Port | null): { matedPairs: number; splices: number } {
+  const fibre = (port: Port | null): boolean =>
+    port?.connector != null && connectors[port.connector].family === 'fibre';
+  if (!fibre(a) || !fibre(b)) return { matedPairs: 0, splices: 0 };
+  if (a?.connector === 'splice' && b?.connector === 'splice') return { matedPairs: 0, splices: 1 };
+  return { matedPairs: a?.connector === b?.connector ? 1 : 2, splices: 0 };
+}
+
+/** The cables, connectors and splices of a run or a part of one. */
+export function partsOf(
+  network: Network,
+  run: Pick<Run, 'hops'>,
+): Pick<Link, 'spans' | 'matedPairs' | 'splices'> {
+  const spans: Span[] = [];
+  let matedPairs = 0;
+  let splices = 0;
+  run.hops.forEach((hop, at) => {
+    if ('cable' in hop) {
+      const cable = network.get('cable', hop.cable);
+      if (cable === null) return;
+      spans.push({ label: cable.label, type: network.get('model', cable.typeId), lengthM: cable.lengthM });
+      splices += cable.splices;
+    }
+    const before = run.hops[at - 1];
+    if (before === undefined || !('port' in before) || !('port' in hop)) return;
+    const inside = passing(network.get('port', before.port), network.get('port', hop.port));
+    matedPairs += inside.matedPairs;
+    splices += inside.splices;
+  });
+  return { spans, matedPairs, splices };
+}
+
+/** How many links the port at each side of a run's cables serves: more than one before a breakout. */
+function lanesOf(network: Network, run: Run): { a: number; b: number } {
+  const lanes = { a: 1, b: 1 };
+  run.hops.forEach((hop, at) => {
+    if (!('cable' in hop)) return;
+    const cable = network.get('cable', hop.cable);
+    if (cable === null) return;
+    const [a, b] = [endsOf(network, cable, 'a').length, endsOf(network, cable, 'b').length];
+    if (a === b) return;
+    const before = run.hops[at - 1];
+    const type = network.get('model', cable.typeId);
+    // Fanned out to duplex plugs a trunk only changes its shape; a breakout divides the port at its single plug.
+    if (type === null || (at > 1 && at < run.hops.length - 2)) return;
+    const enters =
+      before !== undefined && 'port' in before && endsOf(network, cable, 'a').includes(before.port);
+    const single = a === 1 ? 'a' : 'b';
+    lanes[(single === 'a') === enters ? 'a' : 'b'] = Math.max(a, b);
+  });
+  return lanes;
+}
+
+/** The link a traced run makes between its two ends; an end that is a panel or open is null. */
+export function linkOf(network: Network, run: Run): Link {
+  const first = run.hops[0];
+  const last = run.hops.at(-1);
+  const end = (hop: typeof first): ActiveEnd | null => {
+    const port = hop !== undefined && 'port' in hop ? network.get('port', hop.port) : null;
+    return port === null || port.role === 'passThrough' ? null : activeEnd(network, port);
+  };
+  return {
+    a: end(first),
+    b: run.hops.length > 1 ? end(last) : null,
+    ...partsOf(network, run),
+    lanes: lanesOf(network, run),
+  };
+}
+
+/** What is wrong with how cables are plugged into ports: a plug that does not go into its port. */
+function plugFaults(network: Network, run: Run): Fault[] {
+  return run.hops.flatMap((hop): Fault[] => {
+    const cable = 'cable' in hop ? network.get('cable', hop.cable) : null;
+    const type = network.get('model', cable?.typeId ?? null);
+    const plugs = type?.ends ?? null;
+    if (cable === null || type === null || plugs === null) return [];
+    const fits = (plug: Connector | undefined, portId: string | null): boolean => {
+      const port = network.get('port', portId);
+      if (plug === undefined || port?.connector == null) return true;
+      if (plugsInto(plug, port.connector)) return true;
+      if (!isCage(port.connector) || isCage(plug)) return false;
+      const optics = network.get('model', port.transceiverId)?.optics ?? null;
+      return optics === null || optics.connector === plug;
+    };
+    const either = [
+      [plugs[0], plugs[1]],
+      [plugs[1], plugs[0]],
+    ].some(([left, right]) => fits(left, cable.aPortId) && fits(right, cable.bPortId));
+    if (either) return [];
+    return [
+      {
+        severity: 'bad',
+        about: 'plug',
+        text: `${cable.label} is a ${modelTitle(type)}, which does not plug into ${[
+          cable.aPortId,
+          cable.bPortId,
+        ]
+          .map((id) => portTitle(network, id).replace(':', ' '))
+          .filter((title) => title !== '')
+          .join(' and ')}`,
+      },
+    ];
+  });
+}
+
+/** A traced run judged: speed, length, light left, and what is wrong. */
+export function judgeRun(network: Network, run: Run): Judgement {
+  const judged = judgeLink(linkOf(network, run), cablingRules(network));
+  return { ...judged, faults: [...plugFaults(network, run), ...judged.faults] };
+}
+
+/** Straight or crossed copper between two ports of fixed wiring; either where one of them crosses by itself. */
+export function pairing(network: Network, a: Port, b: Port): 'straight' | 'crossed' | 'either' {
+  const [left, right] = [portGroupOf(network, a)?.mdi ?? 'auto', portGroupOf(network, b)?.mdi ?? 'auto'];
+  if (left === 'auto' || right === 'auto') return 'either';
+  return left === right ? 'crossed' : 'straight';
+}

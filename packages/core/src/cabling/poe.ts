@@ -1,0 +1,139 @@
+import type { Device } from '../model/kinds/device.ts';
+import type { Port } from '../model/kinds/port.ts';
+import type { Network } from '../model/network.ts';
+import { portsOf } from '../model/ports.ts';
+import { classOf, type CableMedium } from '../model/plugs.ts';
+import { portGroupOf } from '../racks/modelPorts.ts';
+import { traceRun, type Run } from './trace.ts';
+
+interface PoeClass {
+  /** Power the source holds ready, and power that arrives at the end of 100 m, in watts. */
+  sourceW: number;
+  deviceW: number;
+  /** Least voltage of such a source, and whether all four pairs carry the current. */
+  volts: number;
+  fourPairs: boolean;
+}
+
+/** Classes 1 to 8 (IEEE 802.3-2022 tables 145-11, 145-16 and 145-26). Class 0 counts as 3. */
+export const poeClasses: Readonly<Record<number, PoeClass>> = {
+  1: { sourceW: 4, deviceW: 3.84, volts: 44, fourPairs: false },
+  2: { sourceW: 7, deviceW: 6.49, volts: 44, fourPairs: false },
+  3: { sourceW: 15.4, deviceW: 13, volts: 44, fourPairs: false },
+  4: { sourceW: 30, deviceW: 25.5, volts: 50, fourPairs: false },
+  5: { sourceW: 45, deviceW: 40, volts: 50, fourPairs: true },
+  6: { sourceW: 60, deviceW: 51, volts: 50, fourPairs: true },
+  7: { sourceW: 75, deviceW: 62, volts: 52, fourPairs: true },
+  8: { sourceW: 90, deviceW: 71.3, volts: 52, fourPairs: true },
+};
+const poeClass = (number: number): PoeClass | null => poeClasses[number === 0 ? 3 : number] ?? null;
+
+/** Resistance of one conductor in ohms per metre at 20 °C: 24 AWG in Cat 5e, 23 AWG above (ASTM B258). */
+const ohmsPerM = (medium: CableMedium | null): number =>
+  medium === 'Cat 5e' || medium === null ? 0.0842 : 0.0668;
+
+/**
+ * Watts that leave the source for a device that takes `deviceW` at the end of copper this long. The current solves
+ * V·I - R·I² = P (IEEE 802.3-2022 clause 145.3.8.2); R is the loop of the pairs used: two conductors out and two
+ * back, or four and four. Infinite where the cable cannot carry it.
+ */
+export function sourceWatts(
+  deviceW: number,
+  lengthM: number,
+  medium: CableMedium | null,
+  number: number,
+): number {
+  const about = poeClass(number);
+  if (about === null) return deviceW;
+  const loop = ohmsPerM(medium) * lengthM * (about.fourPairs ? 0.5 : 1);
+  if (loop === 0) return deviceW;
+  const root = about.volts ** 2 - 4 * loop * deviceW;
+  if (root < 0) return Infinity;
+  return about.volts * ((about.volts - Math.sqrt(root)) / (2 * loop));
+}
+
+export interface PoweredPort {
+  port: Port;
+  device: Device;
+  /** Class of the device, and the highest the port feeds. */
+  class: number;
+  sourceClass: number;
+  lengthM: number;
+  medium: CableMedium | null;
+  /** What the switch sets aside for the class, and what the device draws at most, as it leaves the switch. */
+  promisedW: number;
+  drawnW: number;
+}
+export interface PoeLoad {
+  budgetW: number | null;
+  ports: PoweredPort[];
+  promisedW: number;
+  drawnW: number;
+  /** Budget less what is promised; null without a stated budget. */
+  leftW: number | null;
+}
+
+/** The highest class a port feeds; null where it feeds none. */
+export const poeSource = (network: Network, port: Port): number | null =>
+  portGroupOf(network, port)?.poeClass ?? null;
+
+/** The class of a device as one that is fed; null when it needs none, or hangs on a supply of its own. */
+export function poeDevice(network: Network, device: Device | null): number | null {
+  const number = network.get('model', device?.modelId ?? null)?.poeClass ?? null;
+  if (device === null || number === null) return null;
+  const supplied = network
+    .find('powerPortsByDevice', device.id)
+    .some((port) => network.countOf('cablesByPort', port.id) > 0);
+  return supplied ? null : number;
+}
+
+/** The weakest copper on a run, and whether all of it is copper. */
+function copperOf(network: Network, run: Run): { medium: CableMedium | null; copper: boolean } {
+  let medium: CableMedium | null = null;
+  for (const hop of run.hops) {
+    if ('circuit' in hop) return { medium, copper: false };
+    if (!('cable' in hop)) continue;
+    const found = network.get('model', network.get('cable', hop.cable)?.typeId ?? null)?.medium ?? null;
+    if (found !== null && classOf(found) !== 'copper') return { medium, copper: false };
+    if (medium === null || found === 'Cat 5e') medium = found;
+  }
+  return { medium, copper: true };
+}
+
+function poweredAt(network: Network, port: Port, sourceClass: number): PoweredPort | null {
+  const run = traceRun(network, port.id);
+  const far = network.get('port', run.to);
+  const device = network.get('device', far?.deviceId ?? null);
+  const number = poeDevice(network, device);
+  if (device === null || number === null) return null;
+  const { medium, copper } = copperOf(network, run);
+  if (!copper) return null;
+  // A source of a lower class gives what it can: the device then runs with less (clause 145.3.6).
+  const given = Math.min(number === 0 ? 3 : number, sourceClass);
+  const model = network.get('model', device.modelId);
+  const most = poeClass(given)?.deviceW ?? 0;
+  return {
+    port,
+    device,
+    class: number,
+    sourceClass,
+    lengthM: run.lengthM,
+    medium,
+    promisedW: poeClass(given)?.sourceW ?? 0,
+    drawnW: sourceWatts(Math.min(most, model?.maxPowerW ?? most), run.lengthM, medium, given),
+  };
+}
+
+/** Every device a switch feeds, and how its budget stands. Null for what feeds nobody. */
+export function poeLoad(network: Network, device: Device): PoeLoad | null {
+  const sources = portsOf(network, device.id).flatMap((port) => {
+    const number = poeSource(network, port);
+    return number === null ? [] : [{ port, number }];
+  });
+  if (sources.length === 0) return null;
+  const budgetW = network.get('model', device.modelId)?.poeBudgetW ?? null;
+  const ports = sources.flatMap(({ port, number }) => poweredAt(network, port, number) ?? []);
+  const promisedW = ports.reduce((sum, one) => sum + one.promisedW, 0);
+  const drawnW = ports.reduce((sum, one) => sum + one.drawnW, 0);
+  return { budgetW, ports, promisedW, drawnW, leftW: budgetW === null ? null : budgetW - promisedW };
+}

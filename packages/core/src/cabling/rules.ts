@@ -1,0 +1,6 @@
+import { defaultCablingRules, type CablingRules } from '../model/kinds/project.ts';
+import type { Network } from '../model/network.ts';
+
+/** What the project assumes about slack, trays, losses and labels. */
+export const cablingRules = (network: Network): CablingRules =>
+  [...network.all('project')][0]?.cabling ?? defaultCablingRules;

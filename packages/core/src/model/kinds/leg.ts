@@ -1,0 +1,15 @@
+import { z } from 'zod';
+import { idField, noted } from '../field.ts';
+
+/**
+ * A further end of a cable that has more than one on a side: leg 2, 3 … of a breakout, or the further plugs of a
+ * trunk. Leg 1 is the cable's own end. A leg that hangs loose has no row.
+ */
+export const legSchema = z.strictObject({
+  id: idField('Id'),
+  cableId: idField('Cable'),
+  side: noted(z.enum(['a', 'b']), { label: 'Side' }),
+  number: noted(z.int().min(2, 'is below 2').max(72, 'is above 72'), { label: 'Leg' }),
+  portId: idField('Port'),
+});
+export type Leg = z.infer<typeof legSchema>;
