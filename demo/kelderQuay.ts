@@ -263,7 +263,7 @@ cables.push({
   b: 'br-wb-1:eth0',
 });
 // Cameras and access points of the offices. Deliberate fault 5: with them kq-acc-5 promises 374 W of its 370 W.
-placed('KQ-Z4', 'Lumenroot Zone box 12', `${first}/Offices`);
+placed('KQ-Z4', 'Lumenroot Zone box 12', `${first}/Operations room`);
 for (let n = 1; n <= 4; n++) {
   placed(`kq-ap-${n + 2}`, 'Norvane WA-52', `${first}/Offices`);
   cable('Cat 6A RJ45', 30, `KQ-W1-PP2:R${n + 12}`, `KQ-Z4:R${n}`);

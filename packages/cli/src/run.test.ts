@@ -43,6 +43,9 @@ describe('check', () => {
         .findings.map((one) => [one.rule, one.about[0]]),
     ).toEqual([
       ['cable-one-end', 'cable AH-00016'],
+      ['link-medium', 'device br-edge-1'],
+      ['link-optics', 'device br-edge-1'],
+      ['poe-over-budget', 'device kq-acc-5'],
       ['rack-over-limit', 'rack BR-A1'],
       ['label-gap', 'cable AH-00017'],
     ]);
@@ -117,6 +120,10 @@ test('run follows the demo uplink of kq-acc-5 through two panels', async () => {
       { cable: 'KQ-00018', lengthM: 2 },
       { port: 'kq-core-1:te1/5' },
     ],
+    speedBps: 1e10,
+    // 6.2 dB less 53 m at 0.4 dB/km and two mated pairs of 0.75 dB.
+    lightLeftDb: 4.68,
+    faults: [],
   });
   expect((await visograph('run', demo, 'kq-acc-5:te9/9')).code).toBe(2);
   expect((await visograph('run', demo, 'nonsense')).err).toContain('DEVICE:PORT');
@@ -143,7 +150,7 @@ test('report cables as JSON and CSV, for a scope', async () => {
     .trim()
     .split('\r\n');
   expect(part).toHaveLength(1 + 12 + 4);
-  expect((await visograph('report', demo, 'nothing')).err).toContain('There are: cables, devices');
+  expect((await visograph('report', demo, 'nothing')).err).toContain('There are: cables, patch-list');
 });
 
 test('draw writes SVG with text as text', async () => {
