@@ -2,7 +2,6 @@ import { newProject } from './model/kinds/project.ts';
 /** Small networks for tests: read through the importer, as a user's file would be. */
 import { readExchange } from './exchange/read.ts';
 import type { ExchangeFile } from './exchange/format.ts';
-import { newId } from './model/ids.ts';
 import { Network } from './model/network.ts';
 import { findPort } from './model/ports.ts';
 

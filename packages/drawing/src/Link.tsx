@@ -41,7 +41,7 @@ interface StrokeProps {
   paper: string;
 }
 
-/** Copper solid, fibre two thin strokes, twinax heavy, power dashed; a bundle is wider. */
+/** Copper solid, fibre two thin strokes, twinax heavy, power dashed, radio dotted, a circuit solid; a bundle is wider. */
 export function MediumStroke({ path, medium, many, colour, paper }: StrokeProps): ReactElement {
   const plain = { d: path, fill: 'none', strokeLinecap: 'butt' as const };
   if (medium === 'fibre') {
@@ -58,7 +58,7 @@ export function MediumStroke({ path, medium, many, colour, paper }: StrokeProps)
       {...plain}
       stroke={colour}
       strokeWidth={many ? width + 2 : width}
-      strokeDasharray={medium === 'power' ? '6 3' : undefined}
+      strokeDasharray={medium === 'power' ? '6 3' : medium === 'radio' ? '1.5 4' : undefined}
     />
   );
 }
@@ -68,11 +68,14 @@ export function LabelTag({
   label,
   tokens,
   strong = false,
+  bare = false,
   colour,
 }: {
   label: SceneLabel;
   tokens: Tokens;
   strong?: boolean;
+  /** Without the paper halo: it stands on a ground of its own. */
+  bare?: boolean;
   colour?: string;
 }): ReactElement {
   const { box } = label;
@@ -80,7 +83,9 @@ export function LabelTag({
   const y = box.y + box.height / 2;
   return (
     <g>
-      <rect x={box.x} y={box.y} width={box.width} height={box.height} rx={2} fill={tokens.ground} />
+      {!bare && (
+        <rect x={box.x} y={box.y} width={box.width} height={box.height} rx={2} fill={tokens.ground} />
+      )}
       <text
         x={x}
         y={y + 3.4}
@@ -95,6 +100,26 @@ export function LabelTag({
       </text>
     </g>
   );
+}
+
+/** The ground of a circuit's name: pointed at both ends. */
+function Lozenge({
+  box,
+  turned,
+  tokens,
+  colour,
+}: {
+  box: SceneLabel['box'];
+  turned: boolean;
+  tokens: Tokens;
+  colour: string;
+}): ReactElement {
+  const { x, y, width, height } = box;
+  const point = 7;
+  const d = turned
+    ? `M${x} ${y}L${x + width / 2} ${y - point}L${x + width} ${y}V${y + height}L${x + width / 2} ${y + height + point}L${x} ${y + height}Z`
+    : `M${x} ${y}H${x + width}L${x + width + point} ${y + height / 2}L${x + width} ${y + height}H${x}L${x - point} ${y + height / 2}Z`;
+  return <path d={d} fill={tokens.surface} stroke={colour} strokeWidth={1} />;
 }
 
 /** A link with its port squares, end labels and middle label, in sheet units. */
@@ -133,11 +158,15 @@ export function LinkShape({
           )}
         </g>
       ))}
+      {labels && link.label !== null && link.medium === 'circuit' && (
+        <Lozenge box={link.label.box} turned={link.label.turned} tokens={tokens} colour={colour} />
+      )}
       {labels && link.label !== null && (
         <LabelTag
           label={link.label}
           tokens={tokens}
           strong={selected}
+          bare={link.medium === 'circuit'}
           colour={selected ? tokens.accent : tokens.inkSoft}
         />
       )}

@@ -6,5 +6,6 @@ export * from './Link.tsx';
 export * from './Diagram.tsx';
 export * from './FacePlate.tsx';
 export * from './RackFrame.tsx';
+export * from './Cables.tsx';
 export * from './Elevation.tsx';
 export * from './shade.ts';

@@ -219,7 +219,8 @@ function routeLinks(
     ];
     return {
       id: link.id,
-      cableIds: link.cables.map((cable) => cable.id),
+      kind: link.cables[0]?.kind ?? 'cable',
+      cableIds: [...new Set(link.cables.map((cable) => cable.id))],
       medium: link.medium,
       jacket: link.jacket,
       a: { plateId: link.a, side: a.side, at: a.at, label: a.label },
@@ -236,6 +237,8 @@ const mediumNames = {
   fibre: 'fibre',
   twinax: 'twinax',
   power: 'power',
+  circuit: 'circuit',
+  radio: 'radio hop',
   other: 'other',
 } as const;
 
@@ -279,7 +282,9 @@ export function cablingScene(network: Network, sheet: Sheet, options: DrawOption
   }));
   const links = routeLinks(graph, boxes, titles, showPorts, measure);
   const texts = new Map(
-    sheet.show.includes('cableLabels') ? graph.links.map((link) => [link.id, link.text]) : [],
+    graph.links.flatMap((link) =>
+      sheet.show.includes('cableLabels') || link.medium === 'circuit' ? [[link.id, link.text] as const] : [],
+    ),
   );
   const labels = placeMiddleLabels(links, texts, [...boxes.values(), ...titles], measure);
   const count = new Map<string, number>();

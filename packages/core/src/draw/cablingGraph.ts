@@ -1,10 +1,9 @@
-import type { Cable } from '../model/kinds/cable.ts';
 import type { Device } from '../model/kinds/device.ts';
 import type { Sheet } from '../model/kinds/sheet.ts';
 import type { Network } from '../model/network.ts';
 import { byName, compareNames } from '../model/order.ts';
 import { devicesInScope, placeChain, placeOfDevice, whereIs } from '../model/places.ts';
-import { portsOf } from '../model/ports.ts';
+import { cableAt, circuitAt, endsOf, portsOf } from '../model/ports.ts';
 import { roles, type Role } from '../model/roles.ts';
 import { drawnMedium, type Medium } from './medium.ts';
 
@@ -22,7 +21,8 @@ export interface GraphNode {
 
 export interface GraphLink {
   id: string;
-  cables: Cable[];
+  /** Cables, or a circuit, that it stands for. */
+  cables: Line[];
   a: string;
   b: string;
   aPort: string;
@@ -45,8 +45,15 @@ export interface CablingGraph {
 const mostParallel = 4;
 const foldedRoles: readonly Role[] = ['PH', 'CM', 'PR', 'PC', 'AP', 'IO'];
 
+/** What a link draws: a cable or a circuit, by its id and what it is called. */
+export interface Line {
+  kind: 'cable' | 'circuit';
+  id: string;
+  label: string;
+}
+
 interface Wire {
-  cable: Cable;
+  cable: Line;
   a: Device;
   b: Device;
   aPort: string;
@@ -57,32 +64,54 @@ interface Wire {
   management: boolean;
 }
 
-/** Cables with both ends plugged, at least one of them in the scope. */
+/** Cables, their legs, and circuits with both ends plugged, at least one of them in the scope. */
 function wiresOf(network: Network, inScope: readonly Device[], power: boolean): Wire[] {
   const wires = new Map<string, Wire>();
+  const add = (
+    key: string,
+    cable: Line,
+    ends: [string | null, string | null],
+    look: Pick<Wire, 'medium' | 'jacket'>,
+  ): void => {
+    const [left, right] = [network.get('port', ends[0]), network.get('port', ends[1])];
+    const a = network.get('device', left?.deviceId ?? null);
+    const b = network.get('device', right?.deviceId ?? null);
+    if (wires.has(key) || left === null || right === null || a === null || b === null) return;
+    if (!power && (look.medium === 'power' || left.role === 'powerIn' || left.role === 'powerOut')) return;
+    wires.set(key, {
+      cable,
+      a,
+      b,
+      aPort: left.name,
+      bPort: right.name,
+      aOrdinal: left.ordinal,
+      ...look,
+      management: left.role === 'management' || right.role === 'management',
+    });
+  };
   for (const device of inScope) {
     for (const port of portsOf(network, device.id)) {
-      const cable = network.findOne('cablesByPort', port.id);
-      if (cable === null || wires.has(cable.id)) continue;
-      const left = network.get('port', cable.aPortId);
-      const right = network.get('port', cable.bPortId);
-      const a = network.get('device', left?.deviceId ?? null);
-      const b = network.get('device', right?.deviceId ?? null);
-      if (left === null || right === null || a === null || b === null) continue;
-      const type = network.get('model', cable.typeId);
-      const medium = drawnMedium(type);
-      if (!power && (medium === 'power' || left.role === 'powerIn' || left.role === 'powerOut')) continue;
-      const jacket = type?.jacket ?? null;
-      wires.set(cable.id, {
-        cable,
-        a,
-        b,
-        aPort: left.name,
-        bPort: right.name,
-        aOrdinal: left.ordinal,
+      const cable = cableAt(network, port.id);
+      if (cable !== null) {
+        const type = network.get('model', cable.typeId);
+        const look = { medium: drawnMedium(type), jacket: type?.jacket ?? null };
+        const [as, bs] = [endsOf(network, cable, 'a'), endsOf(network, cable, 'b')];
+        const line: Line = { kind: 'cable', id: cable.id, label: cable.label };
+        for (let leg = 0; leg < Math.max(as.length, bs.length); leg++)
+          add(
+            `${cable.id}/${leg}`,
+            line,
+            [as[as.length === 1 ? 0 : leg] ?? null, bs[bs.length === 1 ? 0 : leg] ?? null],
+            look,
+          );
+      }
+      const circuit = circuitAt(network, port.id);
+      if (circuit === null) continue;
+      const medium = circuit.kind === 'radio hop' ? 'radio' : 'circuit';
+      const label = [circuit.provider, circuit.number].filter(Boolean).join(' · ');
+      add(circuit.id, { kind: 'circuit', id: circuit.id, label }, [circuit.aPortId, circuit.bPortId], {
         medium,
-        jacket,
-        management: left.role === 'management' || right.role === 'management',
+        jacket: null,
       });
     }
   }
@@ -144,6 +173,14 @@ function bundle(wires: readonly Wire[], nodeOf: (device: Device) => string): Gra
     groups.set(key, [...(groups.get(key) ?? []), wire]);
   }
   const links: GraphLink[] = [];
+  // The legs of one breakout are links of their own.
+  const legs = new Map<Wire, string>();
+  const seen = new Map<string, number>();
+  for (const wire of wires) {
+    const before = seen.get(wire.cable.id) ?? 0;
+    if (before > 0) legs.set(wire, `/${before + 1}`);
+    seen.set(wire.cable.id, before + 1);
+  }
   const linkOf = (members: Wire[]): void => {
     const [first] = members;
     if (first === undefined) return;
@@ -152,7 +189,7 @@ function bundle(wires: readonly Wire[], nodeOf: (device: Device) => string): Gra
       nodeOf(wire.a) === a ? [wire.aPort, wire.bPort] : [wire.bPort, wire.aPort],
     );
     links.push({
-      id: members.length === 1 ? first.cable.id : `bundle:${first.cable.id}`,
+      id: members.length === 1 ? `${first.cable.id}${legs.get(first) ?? ''}` : `bundle:${first.cable.id}`,
       cables: members.map((wire) => wire.cable),
       a,
       b: nodeOf(first.b),
@@ -162,13 +199,16 @@ function bundle(wires: readonly Wire[], nodeOf: (device: Device) => string): Gra
       medium: first.medium,
       jacket: first.jacket,
       management: members.every((wire) => wire.management),
-      text: members.length === 1 ? first.cable.label : `${members.length} cables`,
+      text:
+        members.length === 1 || members.every((wire) => wire.cable.id === first.cable.id)
+          ? first.cable.label
+          : `${members.length} cables`,
     });
   };
   for (const members of groups.values()) {
     const folded = members.some((wire) => nodeOf(wire.a) !== wire.a.id || nodeOf(wire.b) !== wire.b.id);
     if (members.length > mostParallel || folded) linkOf(members);
-    else members.forEach((wire) => linkOf([wire]));
+    else for (const wire of members) linkOf([wire]);
   }
   return links.filter((link) => link.a !== link.b);
 }

@@ -2,7 +2,6 @@ import { newProject } from '../model/kinds/project.ts';
 import { describe, expect, test } from '@jest/globals';
 import { readFileSync } from 'node:fs';
 import { readExchange } from '../exchange/read.ts';
-import { newId } from '../model/ids.ts';
 import type { Sheet } from '../model/kinds/sheet.ts';
 import { Network } from '../model/network.ts';
 import { applyChanges } from '../change/apply.ts';

@@ -8,7 +8,7 @@ import { modelTitle } from '../model/kinds.ts';
 import type { Role } from '../model/roles.ts';
 import { roles } from '../model/roles.ts';
 import type { Network } from '../model/network.ts';
-import { portsOf } from '../model/ports.ts';
+import { isFree, portsOf } from '../model/ports.ts';
 import type { Box } from './scene.ts';
 import type { Shade, ShadeKey, Shading } from './shading.ts';
 
@@ -128,7 +128,7 @@ function factOf(network: Network, device: Device, fact: PlateFact | null | undef
 
 function spokenOf(network: Network, device: Device): string {
   const ports = portsOf(network, device.id);
-  const used = ports.filter((port) => network.countOf('cablesByPort', port.id) > 0).length;
+  const used = ports.filter((port) => !isFree(network, port.id)).length;
   const last = (device.unit ?? 0) + device.units - 1;
   const where =
     device.unit === null
@@ -156,7 +156,7 @@ class Drafter {
     return spots.flatMap((spot) => {
       const port = byName.get(spot.name);
       if (port === undefined) return [];
-      const used = this.network.countOf('cablesByPort', port.id) > 0;
+      const used = !isFree(this.network, port.id);
       return [{ id: port.id, name: port.name, used, box: place(spot) }];
     });
   }

@@ -1,7 +1,7 @@
 import type { CatalogueModel } from '../model/kinds/catalogueModel.ts';
 
 /** How a link is stroked. */
-export type Medium = 'copper' | 'fibre' | 'twinax' | 'power' | 'other';
+export type Medium = 'copper' | 'fibre' | 'twinax' | 'power' | 'circuit' | 'radio' | 'other';
 
 const media: Record<NonNullable<CatalogueModel['medium']>, Medium> = {
   'Cat 5e': 'copper',

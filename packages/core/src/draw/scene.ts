@@ -47,9 +47,10 @@ export interface LinkEnd {
   label: SceneLabel | null;
 }
 
-/** One cable, or a bundle of parallel ones, with its routed points from A to B. */
+/** One cable or circuit, or a bundle of parallel cables, with its routed points from A to B. */
 export interface SceneLink {
   id: string;
+  kind: 'cable' | 'circuit';
   cableIds: string[];
   medium: Medium;
   jacket: string | null;

@@ -3,7 +3,6 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { applyChanges } from '../change/apply.ts';
-import { newId } from '../model/ids.ts';
 import { Network } from '../model/network.ts';
 import { portsOf } from '../model/ports.ts';
 import { deviceNamed, networkOf, smallRoom } from '../testNetwork.ts';

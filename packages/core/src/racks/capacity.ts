@@ -1,7 +1,7 @@
 import type { Device } from '../model/kinds/device.ts';
 import type { Rack } from '../model/kinds/rack.ts';
 import type { Network } from '../model/network.ts';
-import { cableAt, otherEnd } from '../model/ports.ts';
+import { cableAt, isFree, otherEnd } from '../model/ports.ts';
 import { addWatts, btuPerHourPerWatt, noWatts, type Watts } from './figures.ts';
 import { rackUse } from './occupancy.ts';
 import { feedKey, powerFlow, usableW } from './power.ts';
@@ -41,7 +41,7 @@ export function freePortsBySpeed(network: Network, devices: readonly Device[]): 
   for (const device of devices) {
     for (const port of network.find('portsByDevice', device.id)) {
       if (port.role !== 'network' && port.role !== 'uplink') continue;
-      if (network.countOf('cablesByPort', port.id) > 0) continue;
+      if (!isFree(network, port.id)) continue;
       const speed = port.speedBps ?? 0;
       free.set(speed, (free.get(speed) ?? 0) + 1);
     }

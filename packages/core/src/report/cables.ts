@@ -3,7 +3,7 @@ import { modelTitle } from '../model/kinds.ts';
 import type { Network } from '../model/network.ts';
 import { compareNames } from '../model/order.ts';
 import { devicesInScope, placeOfDevice, placePath, whereIs } from '../model/places.ts';
-import { portsOf } from '../model/ports.ts';
+import { cableAt, portsOf } from '../model/ports.ts';
 import type { Column, Table, TableRow } from './table.ts';
 
 const columns: Column[] = [
@@ -39,7 +39,8 @@ export function cablesInScope(network: Network, scopeId: string | null): Cable[]
   const found = new Map<string, Cable>();
   for (const device of devicesInScope(network, scopeId)) {
     for (const port of portsOf(network, device.id)) {
-      for (const cable of network.find('cablesByPort', port.id)) found.set(cable.id, cable);
+      const cable = cableAt(network, port.id);
+      if (cable !== null) found.set(cable.id, cable);
     }
   }
   return [...found.values()].sort((a, b) => compareNames(a.label, b.label));

@@ -2,7 +2,7 @@ import { roles } from '../model/roles.ts';
 import { modelTitle } from '../model/kinds.ts';
 import type { Network } from '../model/network.ts';
 import { devicesInScope, placeOfDevice } from '../model/places.ts';
-import { portsOf } from '../model/ports.ts';
+import { isFree, portsOf } from '../model/ports.ts';
 import type { Column, Table } from './table.ts';
 
 const columns: Column[] = [
@@ -33,7 +33,7 @@ export function deviceSchedule(network: Network, scopeId: string | null): Table 
       rack: network.get('rack', device.rackId)?.name ?? null,
       unit: device.unit,
       serial: device.serial,
-      portsUsed: ports.filter((port) => network.countOf('cablesByPort', port.id) > 0).length,
+      portsUsed: ports.filter((port) => !isFree(network, port.id)).length,
       ports: ports.length,
     };
   });

@@ -29,6 +29,7 @@ import type { UndoResult, Written } from '../store/projectStore.ts';
 import { embeddedFonts } from './fonts.ts';
 import { notFound, Refusal, refuseFile, refuseProblems } from './problem.ts';
 import { refuseUnlessOwner } from './ownersOnly.ts';
+import { tableToXlsx, xlsxType } from './tableXlsx.ts';
 import { route, type Call, type Route } from './route.ts';
 
 export const importLimit = 40 * 1024 * 1024;
@@ -56,7 +57,7 @@ async function scopeOf(call: Call<unknown>): Promise<string | null> {
   return scope;
 }
 
-function attach(call: Call<unknown>, name: string, type: string, body: string): void {
+function attach(call: Call<unknown>, name: string, type: string, body: string | Buffer): void {
   const plain = name.replaceAll(/[^\w.-]+/g, '-');
   call.response
     .type(type)
@@ -215,20 +216,22 @@ export const projectRoutes: readonly Route[] = [
     method: 'get',
     path: '/projects/:project/reports/:report',
     access: 'reader',
-    summary: 'A schedule for a scope, as JSON or with format=csv as CSV (RFC 4180)',
+    summary:
+      'A schedule for a scope, as JSON, with format=csv as CSV (RFC 4180), with format=xlsx as a workbook (ISO/IEC 29500)',
     handle: async (call) => {
       const report = findReport(call.param('report'));
       if (report === null) throw notFound(`The schedule ${call.param('report')}`);
       const scopeId = await scopeOf(call);
       const { network } = await call.services.store.read(call.projectId);
       const table = report.make(network, scopeId);
-      if (call.query('format') !== 'csv') return table;
-      attach(
-        call,
-        `${report.title} - ${scopeTitle(network, scopeId)}.csv`,
-        'text/csv; charset=utf-8',
-        `\uFEFF${tableToCsv(table)}`,
-      );
+      const format = call.query('format');
+      const fileName = `${report.title} - ${scopeTitle(network, scopeId)}`;
+      if (format === 'xlsx') {
+        attach(call, `${fileName}.xlsx`, xlsxType, await tableToXlsx(report.title, table));
+        return undefined;
+      }
+      if (format !== 'csv') return table;
+      attach(call, `${fileName}.csv`, 'text/csv; charset=utf-8', `\uFEFF${tableToCsv(table)}`);
       return undefined;
     },
   }),

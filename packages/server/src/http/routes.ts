@@ -1,3 +1,4 @@
+import { cableListRoutes } from './cableListRoutes.ts';
 import { catalogueRoutes } from './catalogueRoutes.ts';
 import { memberRoutes } from './memberRoutes.ts';
 import { openApi } from './openapi.ts';
@@ -11,6 +12,7 @@ const own: readonly Route[] = [
   ...projectRoutes,
   ...catalogueRoutes,
   ...spreadsheetRoutes,
+  ...cableListRoutes,
   ...memberRoutes,
 ];
 

@@ -1,4 +1,6 @@
 import { useMemo, useState, type ReactNode } from 'react';
+import { useSearchParams } from 'react-router';
+import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { useWorkspace } from '../data/workspace.tsx';
@@ -7,22 +9,64 @@ import { Filter } from '../kit/Filter.tsx';
 import { Empty, Work, WorkHead } from '../kit/panels.tsx';
 import { CableGrid } from './CableGrid.tsx';
 import { cableRows } from './cableRows.ts';
+import { Circuits } from './Circuits.tsx';
+import { FreePorts } from './FreePorts.tsx';
+import { ImportCables } from './ImportCables.tsx';
+import { Relabel } from './Relabel.tsx';
 
-/** All cables with an end in the scope. */
+const Views = styled.div`
+  display: flex;
+  gap: 4px;
+  button {
+    height: 26px;
+    padding: 0 9px;
+  }
+  button[aria-pressed='true'] {
+    border-color: ${({ theme }) => theme.accent};
+    background: ${({ theme }) => theme.accentWash};
+  }
+`;
+const views = { cables: 'Cables', circuits: 'Circuits', ports: 'Free ports' };
+type View = keyof typeof views;
+
+/** All cables and circuits with an end in the scope, and the ports that are still free. */
 export default function CablesSection(): ReactNode {
   const { view, canEdit } = useProject();
   const { network } = view;
   const { scopeId, selection } = useWhereabouts();
   const { setDock } = useWorkspace();
+  const [search, setSearch] = useSearchParams();
   const [filter, setFilter] = useState('');
+  const [importing, setImporting] = useState(false);
+  const [labelling, setLabelling] = useState(false);
+  const shown: View =
+    search.get('show') === 'circuits' ? 'circuits' : search.get('show') === 'ports' ? 'ports' : 'cables';
   const rows = useMemo(() => cableRows(network, scopeId), [network, scopeId]);
+  const show = (next: View): void => {
+    const query = new URLSearchParams(search);
+    query.set('show', next);
+    setSearch(query, { replace: true });
+  };
   return (
     <Work>
       <WorkHead>
-        <h1>Cables</h1>
-        <p>{`${rows.length} cables`}</p>
+        <h1>{views[shown]}</h1>
+        {shown === 'cables' && <p>{`${rows.length} cables`}</p>}
         <div>
-          <Filter value={filter} onChange={setFilter} />
+          <Views role="group" aria-label="What is listed">
+            {Object.entries(views).map(([id, text]) => (
+              <Button key={id} aria-pressed={shown === id} onPress={() => show(id as View)}>
+                {text}
+              </Button>
+            ))}
+          </Views>
+          {shown !== 'ports' && <Filter value={filter} onChange={setFilter} />}
+          {canEdit && shown === 'cables' && (
+            <>
+              <Button onPress={() => setImporting(true)}>Import</Button>
+              <Button onPress={() => setLabelling(true)}>Labels</Button>
+            </>
+          )}
           {canEdit && (
             <Button
               $tone="primary"
@@ -40,16 +84,24 @@ export default function CablesSection(): ReactNode {
           )}
         </div>
       </WorkHead>
-      <CableGrid
-        label="Cables"
-        rows={rows}
-        filter={filter}
-        empty={
-          <Empty title={filter === '' ? 'No cables here yet' : 'No cable contains that'}>
-            {filter === '' ? 'Select a device and press C to connect it.' : 'Clear the filter to see all.'}
-          </Empty>
-        }
-      />
+      {shown === 'circuits' && <Circuits filter={filter} />}
+      {shown === 'ports' && <FreePorts />}
+      {shown === 'cables' && (
+        <CableGrid
+          label="Cables"
+          rows={rows}
+          filter={filter}
+          empty={
+            <Empty title={filter === '' ? 'No cables here yet' : 'No cable contains that'}>
+              {filter === ''
+                ? 'Select a device and press C to connect it, or import a cable list.'
+                : 'Clear the filter to see all.'}
+            </Empty>
+          }
+        />
+      )}
+      <ImportCables open={importing} onOpenChange={setImporting} />
+      {labelling && <Relabel open={labelling} onClose={() => setLabelling(false)} />}
     </Work>
   );
 }

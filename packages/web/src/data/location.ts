@@ -4,14 +4,25 @@ import { useLocation, useNavigate, useParams, useSearchParams } from 'react-rout
 
 export type SelectedKind = Extract<
   Kind,
-  'place' | 'rack' | 'model' | 'device' | 'port' | 'cable' | 'sheet' | 'kit'
+  'place' | 'rack' | 'model' | 'device' | 'port' | 'cable' | 'circuit' | 'pathway' | 'sheet' | 'kit'
 >;
 export interface Selection {
   kind: SelectedKind;
   id: string;
 }
 
-const kinds: readonly string[] = ['place', 'rack', 'model', 'device', 'port', 'cable', 'sheet', 'kit'];
+const kinds: readonly string[] = [
+  'place',
+  'rack',
+  'model',
+  'device',
+  'port',
+  'cable',
+  'circuit',
+  'pathway',
+  'sheet',
+  'kit',
+];
 const isSelectedKind = (text: string): text is SelectedKind => kinds.includes(text);
 
 export interface Whereabouts {

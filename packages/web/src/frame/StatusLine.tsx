@@ -1,4 +1,4 @@
-import { devicesInScope, placesWithin } from '@visograph/core';
+import { devicesInScope, placesWithin, isFree } from '@visograph/core';
 import { useDeferredValue, useMemo, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useFindings } from '../data/findings.ts';
@@ -35,7 +35,7 @@ export function StatusLine(): ReactNode {
     for (const device of devices) {
       for (const port of network.find('portsByDevice', device.id)) {
         ports++;
-        if (network.countOf('cablesByPort', port.id) > 0) used++;
+        if (!isFree(network, port.id)) used++;
       }
     }
     const racks = [...placesWithin(network, scopeId)].reduce(

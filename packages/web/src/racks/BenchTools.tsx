@@ -103,6 +103,9 @@ export function BenchTools({ devices, wide, roomful, onWide }: Props): ReactNode
         ]}
         onChange={(next) => bench.setFact(plateFacts.find((one) => one === next) ?? null)}
       />
+      <Button aria-pressed={bench.cables} onPress={() => bench.setCables(!bench.cables)}>
+        Cables
+      </Button>
       <Button aria-pressed={bench.panel === 'where'} onPress={() => toggle('where')}>
         Where it fits
       </Button>

@@ -1,4 +1,13 @@
-import { portTitle, roles, spanText, traceRun, type Network } from '@visograph/core';
+import {
+  cableAt,
+  circuitAt,
+  otherEnds,
+  portTitle,
+  roles,
+  spanText,
+  traceRun,
+  type Network,
+} from '@visograph/core';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import type { Point } from './benchLayout.ts';
@@ -32,9 +41,16 @@ const place = ({ x, y }: Point) => ({
 /** Both ends of what is plugged into a port, and where its run comes out. */
 function portLines(network: Network, portId: string): [string, string] {
   const title = portTitle(network, portId).replace(':', ' ');
-  const cable = network.findOne('cablesByPort', portId);
-  if (cable === null) return [title, 'free'];
-  const far = portTitle(network, cable.aPortId === portId ? cable.bPortId : cable.aPortId).replace(':', ' ');
+  const cable = cableAt(network, portId);
+  if (cable === null) {
+    const reserved = network.get('port', portId)?.reserved ?? null;
+    const circuit = circuitAt(network, portId);
+    if (circuit !== null) return [title, [circuit.number, circuit.provider].filter(Boolean).join(' · ')];
+    return [title, reserved === null ? 'free' : `reserved for ${reserved}`];
+  }
+  const far = otherEnds(network, cable, portId)
+    .map((id) => portTitle(network, id).replace(':', ' '))
+    .join(', ');
   const run = traceRun(network, portId);
   const end = portTitle(network, run.to).replace(':', ' ');
   const beyond = end === '' || end === far || end === title ? '' : ` · the run ends at ${end}`;
@@ -44,12 +60,15 @@ function portLines(network: Network, portId: string): [string, string] {
   ];
 }
 
-export type Hover = { at: Point } & ({ portId: string } | { deviceId: string });
+export type Hover = { at: Point } & ({ portId: string } | { deviceId: string } | { cable: string });
 
 /** What the pointer is over: a port with both ends of its cable, or a device. */
 export function HoverNote({ network, hover }: { network: Network; hover: Hover }): ReactNode {
   let lines: [string, string];
-  if ('portId' in hover) lines = portLines(network, hover.portId);
+  if ('cable' in hover) {
+    const [first = '', ...rest] = hover.cable.split(' · ');
+    lines = [first, rest.join(' · ')];
+  } else if ('portId' in hover) lines = portLines(network, hover.portId);
   else {
     const device = network.get('device', hover.deviceId);
     if (device === null) return null;

@@ -1,4 +1,4 @@
-import { innerOf, unitHeight, type ElevationFace } from '@visograph/core';
+import { innerOf, unitHeight, type ElevationCable, type ElevationFace } from '@visograph/core';
 import {
   FaceFrame,
   FarFace,
@@ -7,6 +7,7 @@ import {
   fonts,
   gaugeHeight,
   headHeight,
+  RackCables,
   RackGauges,
   type FaceDetail,
 } from '@visograph/drawing';
@@ -24,11 +25,22 @@ export interface PlateActions {
   /** Given where a device may be added: a free unit was chosen. */
   free: ((rackId: string, unit: number) => void) | null;
   open: (rackId: string) => void;
+  /** The pointer came to a cable, or left it. */
+  overCable: (event: { clientX: number; clientY: number }, spoken: string | null) => void;
+  chooseCable: (cableId: string) => void;
   /** The device below a point of the window; from afar there is one shape for all. */
   at: (event: { clientX: number; clientY: number }) => string | null;
 }
 export type RackNodeType = Node<
-  { spot: RackSpot; chosen: ReadonlySet<string>; portId: string | null; actions: PlateActions },
+  {
+    spot: RackSpot;
+    chosen: ReadonlySet<string>;
+    portId: string | null;
+    /** Cables to draw by face, and which of them are lit; null when none are shown. */
+    cables: Partial<Record<'front' | 'rear', readonly ElevationCable[]>> | null;
+    lit: ReadonlySet<string>;
+    actions: PlateActions;
+  },
   'rack'
 >;
 
@@ -76,7 +88,7 @@ function FreeUnits({
 
 /** One rack on the surface: name, gauges, its faces, every device of which can be chosen and carried. */
 export const RackNode = memo(function RackNode({ data }: NodeProps<RackNodeType>): ReactNode {
-  const { spot, chosen, portId, actions } = data;
+  const { spot, chosen, portId, cables, lit, actions } = data;
   const { rack, scene } = spot;
   const { tokens } = useTheme();
   const detail = useStore((state) => detailAt(state.transform[2]));
@@ -146,6 +158,20 @@ export const RackNode = memo(function RackNode({ data }: NodeProps<RackNodeType>
               </g>
             ) : (
               <FaceFrame scene={scene} face={face} tokens={tokens} detail={detail}>
+                {cables?.[name]?.map((cable) => (
+                  <path
+                    key={cable.cableId}
+                    className="nopan"
+                    d={cable.d}
+                    fill="none"
+                    stroke="transparent"
+                    strokeWidth={5}
+                    pointerEvents="stroke"
+                    onPointerEnter={(event) => actions.overCable(event, cable.spoken)}
+                    onPointerLeave={(event) => actions.overCable(event, null)}
+                    onClick={() => actions.chooseCable(cable.cableId)}
+                  />
+                ))}
                 {free !== null && name === 'front' && <FreeUnits face={face} spot={spot} onFree={free} />}
                 {face.plates.map((plate) => (
                   <g
@@ -170,6 +196,11 @@ export const RackNode = memo(function RackNode({ data }: NodeProps<RackNodeType>
                     />
                   </g>
                 ))}
+                {cables?.[name] !== undefined && (
+                  <g pointerEvents="none">
+                    <RackCables cables={cables[name]} tokens={tokens} lit={lit} />
+                  </g>
+                )}
               </FaceFrame>
             )}
           </g>

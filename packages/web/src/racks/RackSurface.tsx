@@ -1,4 +1,4 @@
-import type { Device } from '@visograph/core';
+import { cableAt, elevationCables, type Device } from '@visograph/core';
 import { Background, BackgroundVariant, Panel, ReactFlow, useReactFlow, type Viewport } from '@xyflow/react';
 import '@xyflow/react/dist/base.css';
 import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
@@ -8,6 +8,7 @@ import { useWhereabouts } from '../data/location.ts';
 import { useWorkspace } from '../data/workspace.tsx';
 import { Button } from '../kit/controls.tsx';
 import { useTheme } from '../theme/theme.tsx';
+import { useTraced } from '../trace/useTraced.ts';
 import { useBench } from './bench.tsx';
 import { faceAt, plateAt, portAt, type RackSpot } from './benchLayout.ts';
 import { Ghosts } from './Ghosts.tsx';
@@ -81,7 +82,8 @@ export function RackSurface({ spots, carrying }: Props): ReactNode {
   const { network } = view;
   const { selection, select, go } = useWhereabouts();
   const { setDock, ghost, dock } = useWorkspace();
-  const { chosen, setChosen, plan } = useBench();
+  const { chosen, setChosen, plan, cables: showCables } = useBench();
+  const traced = useTraced();
   const { tokens } = useTheme();
   const flow = useReactFlow();
   const frame = useRef<HTMLDivElement>(null);
@@ -139,6 +141,9 @@ export function RackSurface({ spots, carrying }: Props): ReactNode {
       },
       free:
         canEdit && spots.length === 1 ? (rackId, unit) => setDock({ form: 'addDevice', rackId, unit }) : null,
+      overCable: ({ clientX, clientY }, spoken) =>
+        setHover(spoken === null ? null : { at: { x: clientX, y: clientY }, cable: spoken }),
+      chooseCable: (id) => select({ kind: 'cable', id }),
       at: ({ clientX, clientY }) => {
         const hit = faceAt(now.current.spots, toSurface({ x: clientX, y: clientY }));
         return hit === null ? null : (plateAt(hit)?.deviceId ?? null);
@@ -148,10 +153,46 @@ export function RackSurface({ spots, carrying }: Props): ReactNode {
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [canEdit, spots.length === 1, flow, toSurface]);
 
+  const drawn = useMemo(() => {
+    const bySpot = new Map<string, NonNullable<RackNodeType['data']['cables']>>();
+    if (!showCables) return bySpot;
+    for (const { rack, scene, faces } of spots) {
+      const cables: NonNullable<RackNodeType['data']['cables']> = {};
+      for (const { face } of faces) {
+        const seen = scene.faces.find((one) => one.face === face);
+        if (seen !== undefined) cables[face] = elevationCables(network, scene, seen);
+      }
+      bySpot.set(rack.id, cables);
+    }
+    return bySpot;
+  }, [showCables, spots, network]);
+  const hoverPort = hover !== null && 'portId' in hover ? hover.portId : null;
+  const lit = useMemo(() => {
+    if (!showCables) return noOne;
+    const ids = new Set(traced);
+    const addPort = (id: string | null): void => {
+      const cable = id === null ? null : cableAt(network, id);
+      if (cable !== null) ids.add(cable.id);
+    };
+    if (selection?.kind === 'cable') ids.add(selection.id);
+    addPort(portId);
+    addPort(hoverPort);
+    if (selection?.kind === 'device')
+      for (const port of network.find('portsByDevice', selection.id)) addPort(port.id);
+    return ids;
+  }, [showCables, traced, network, selection, portId, hoverPort]);
+  const shownChosen = useMemo(
+    () =>
+      traced.size === 0
+        ? chosen
+        : new Set([...chosen, ...traced].filter((id) => network.get('device', id) !== null)),
+    [chosen, traced, network],
+  );
+
   const nodes = useMemo(
     () =>
       spots.map((spot): RackNodeType => {
-        const mine = [...chosen].filter((id) => network.get('device', id)?.rackId === spot.rack.id);
+        const mine = [...shownChosen].filter((id) => network.get('device', id)?.rackId === spot.rack.id);
         const portHere =
           network.get('device', network.get('port', portId)?.deviceId ?? null)?.rackId === spot.rack.id;
         return {
@@ -165,6 +206,8 @@ export function RackSurface({ spots, carrying }: Props): ReactNode {
             spot,
             chosen: mine.length === 0 ? noOne : new Set(mine),
             portId: portHere ? portId : null,
+            cables: drawn.get(spot.rack.id) ?? null,
+            lit,
             actions,
           },
           draggable: false,
@@ -172,7 +215,7 @@ export function RackSurface({ spots, carrying }: Props): ReactNode {
           focusable: false,
         };
       }),
-    [spots, chosen, network, portId, actions],
+    [spots, shownChosen, network, portId, drawn, lit, actions],
   );
 
   const rackKey = spots.map((spot) => `${spot.rack.id}${spot.width}`).join();
@@ -218,7 +261,8 @@ export function RackSurface({ spots, carrying }: Props): ReactNode {
     const at = { x: event.clientX, y: event.clientY };
     const hit = flow.getZoom() < 0.2 ? null : faceAt(spots, toSurface(at));
     const plate = hit === null ? null : plateAt(hit);
-    if (hit === null || plate === null) return hover === null ? undefined : setHover(null);
+    if (hit === null || plate === null)
+      return hover === null || 'cable' in hover ? undefined : setHover(null);
     const port = flow.getZoom() < 0.5 ? null : portAt(plate, hit.at);
     if (port !== null) {
       if (hover === null || !('portId' in hover) || hover.portId !== port.id)
@@ -226,7 +270,7 @@ export function RackSurface({ spots, carrying }: Props): ReactNode {
     } else if (flow.getZoom() < 0.5) {
       if (hover === null || !('deviceId' in hover) || hover.deviceId !== plate.deviceId)
         setHover({ at, deviceId: plate.deviceId });
-    } else if (hover !== null) setHover(null);
+    } else if (hover !== null && !('cable' in hover)) setHover(null);
   };
 
   return (

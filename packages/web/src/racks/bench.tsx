@@ -8,6 +8,9 @@ export interface Bench {
   setFaces: (faces: Faces) => void;
   colour: ColourBy;
   setColour: (colour: ColourBy) => void;
+  /** Whether cables are drawn on the faces. */
+  cables: boolean;
+  setCables: (cables: boolean) => void;
   fact: PlateFact | null;
   setFact: (fact: PlateFact | null) => void;
   /** Devices chosen together; the selection of the record is one of them. */
@@ -29,6 +32,7 @@ const Context = createContext<Bench | null>(null);
 export function BenchProvider({ wide, children }: { wide: boolean; children: ReactNode }): ReactNode {
   const [faces, setFaces] = useState<Faces>(wide ? 'front' : 'both');
   const [colour, setColour] = useState<ColourBy>('role');
+  const [cables, setCables] = useState(false);
   const [fact, setFact] = useState<PlateFact | null>(null);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [gearOpen, setGearOpen] = useState(false);
@@ -41,6 +45,8 @@ export function BenchProvider({ wide, children }: { wide: boolean; children: Rea
       setFaces,
       colour,
       setColour,
+      cables,
+      setCables,
       fact,
       setFact,
       chosen,
@@ -54,7 +60,7 @@ export function BenchProvider({ wide, children }: { wide: boolean; children: Rea
       deadFeed,
       setDeadFeed,
     }),
-    [faces, colour, fact, chosen, gearOpen, panel, plan, deadFeed],
+    [faces, colour, cables, fact, chosen, gearOpen, panel, plan, deadFeed],
   );
   return <Context value={value}>{children}</Context>;
 }

@@ -3,6 +3,7 @@ import {
   deviceStatuses,
   deviceWatts,
   editRow,
+  filledBy,
   freePositions,
   modelTitle,
   portsOf,
@@ -22,6 +23,7 @@ import { Card, ChosenFact, EditableFact, Facts, Goto, Head } from './parts.tsx';
 import { ModelCard } from './ModelCard.tsx';
 import { OwnFields } from './OwnFields.tsx';
 import { PlaceFact } from './PlaceFact.tsx';
+import { PoeCard } from './PoeCard.tsx';
 import { PortList } from './PortList.tsx';
 import { RowHistory } from './RowHistory.tsx';
 import { SlotsCard } from './SlotsCard.tsx';
@@ -35,7 +37,7 @@ export function DeviceRecord({ device }: { device: Device }): ReactNode {
   const model = network.get('model', device.modelId);
   const rack = network.get('rack', device.rackId);
   const ports = portsOf(network, device.id);
-  const used = ports.filter((port) => network.countOf('cablesByPort', port.id) > 0).length;
+  const used = ports.filter((port) => filledBy(network, port.id) !== null).length;
   const watts = deviceWatts(network, device);
   const removal = asking ? deleteDevice(network, device) : null;
   const drawn = network
@@ -138,6 +140,7 @@ export function DeviceRecord({ device }: { device: Device }): ReactNode {
           <EditableFact kind="device" row={device} field="notes" />
         </Facts>
       </Card>
+      <PoeCard device={device} />
       <ModelCard device={device} />
       <SlotsCard device={device} />
       <Card title={`Ports · ${used} of ${ports.length} used`}>

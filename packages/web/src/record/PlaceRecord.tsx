@@ -3,6 +3,7 @@ import type { ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { AddInside } from './AddInside.tsx';
 import { Card, ChosenFact, EditableFact, Facts, Goto, Head } from './parts.tsx';
+import { PathwaysCard } from './PathwaysCard.tsx';
 import { PlaceActions } from './PlaceActions.tsx';
 import { RowHistory } from './RowHistory.tsx';
 
@@ -29,12 +30,21 @@ export function PlaceRecord({ place }: { place: Place }): ReactNode {
           <EditableFact kind="place" row={place} field="address" />
           <EditableFact kind="place" row={place} field="latitude" numeric />
           <EditableFact kind="place" row={place} field="longitude" numeric />
+          <EditableFact kind="place" row={place} field="trayHeightM" numeric />
+          {place.parentId !== null && (
+            <>
+              <EditableFact kind="place" row={place} field="eastM" numeric />
+              <EditableFact kind="place" row={place} field="northM" numeric />
+              <EditableFact kind="place" row={place} field="levelM" numeric />
+            </>
+          )}
           <EditableFact kind="place" row={place} field="contacts" />
           <EditableFact kind="place" row={place} field="notes" />
           <dt>Devices</dt>
           <dd>{devicesInScope(network, place.id).length}</dd>
         </Facts>
       </Card>
+      <PathwaysCard place={place} />
       {racks.length > 0 && (
         <Card title="Racks">
           {racks.map((rack) => (

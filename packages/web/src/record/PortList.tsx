@@ -1,4 +1,4 @@
-import { cableAt, otherEnd, portsOf, portTitle, type Device } from '@visograph/core';
+import { cableAt, circuitAt, filledBy, otherEnd, portsOf, portTitle, type Device } from '@visograph/core';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useNetwork } from '../data/project.tsx';
@@ -38,22 +38,23 @@ export function PortList({ device }: { device: Device }): ReactNode {
   const { selection, select } = useWhereabouts();
   const { tokens } = useTheme();
   const ports = portsOf(network, device.id);
-  const used = ports.filter((port) => network.countOf('cablesByPort', port.id) > 0);
+  const used = ports.filter((port) => filledBy(network, port.id) !== null);
   const colour = (id: string, taken: boolean): string =>
     selection?.id === id ? tokens.accent : taken ? tokens.ink : tokens.surface;
   return (
     <>
       <Strip role="group" aria-label="Ports">
         {ports.map((port) => {
-          const cable = cableAt(network, port.id);
+          const filled = filledBy(network, port.id);
+          const state = filled ?? (port.reserved === null ? 'free' : `reserved for ${port.reserved}`);
           return (
             <button
               key={port.id}
               type="button"
-              title={`${port.name} · ${cable === null ? 'free' : cable.label}`}
-              aria-label={`Port ${port.name}, ${cable === null ? 'free' : cable.label}`}
+              title={`${port.name} · ${state}`}
+              aria-label={`Port ${port.name}, ${state}`}
               aria-pressed={selection?.id === port.id}
-              style={{ background: colour(port.id, cable !== null) }}
+              style={{ background: colour(port.id, filled !== null) }}
               onClick={() => select({ kind: 'port', id: port.id })}
             />
           );
@@ -63,16 +64,18 @@ export function PortList({ device }: { device: Device }): ReactNode {
       <Rows>
         {used.map((port) => {
           const cable = cableAt(network, port.id);
+          const circuit = circuitAt(network, port.id);
           const far = cable === null ? null : otherEnd(network, cable, port.id);
           return (
             <li key={port.id}>
               <Goto to={{ kind: 'port', id: port.id }}>{port.name}</Goto>
               {far === null ? (
-                <span>open end</span>
+                <span>{circuit === null ? 'open end' : (circuit.provider ?? 'circuit')}</span>
               ) : (
                 <Goto to={{ kind: 'port', id: far }}>{portTitle(network, far).replace(':', ' ')}</Goto>
               )}
               {cable !== null && <Goto to={{ kind: 'cable', id: cable.id }}>{cable.label}</Goto>}
+              {circuit !== null && <Goto to={{ kind: 'circuit', id: circuit.id }}>{circuit.number}</Goto>}
             </li>
           );
         })}

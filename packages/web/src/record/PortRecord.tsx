@@ -1,10 +1,25 @@
-import { cableAt, connectors, disconnect, otherEnd, portTitle, whereIs, type Port } from '@visograph/core';
+import {
+  cableAt,
+  circuitAt,
+  connectors,
+  otherEnds,
+  poeDevice,
+  poeSource,
+  portTitle,
+  reservePort,
+  speedText,
+  whereIs,
+  type Port,
+} from '@visograph/core';
 import type { ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { useWorkspace } from '../data/workspace.tsx';
 import { Button, Keycap } from '../kit/controls.tsx';
 import { Hint } from '../kit/panels.tsx';
+import { CagePicker } from './CagePicker.tsx';
+import { DisconnectButton } from './DisconnectButton.tsx';
 import { Card, EditableFact, Facts, Goto, Head } from './parts.tsx';
+import { RunCard } from './RunCard.tsx';
 
 export function PortRecord({ port }: { port: Port }): ReactNode {
   const { view, canEdit, commit } = useProject();
@@ -12,21 +27,20 @@ export function PortRecord({ port }: { port: Port }): ReactNode {
   const { setDock } = useWorkspace();
   const device = network.get('device', port.deviceId);
   const cable = cableAt(network, port.id);
-  const far = cable === null ? null : otherEnd(network, cable, port.id);
+  const circuit = circuitAt(network, port.id);
+  const far = cable === null ? [] : otherEnds(network, cable, port.id);
   const partner = network.get('port', port.passThroughId);
-  const speed =
-    port.speedBps === null
-      ? '–'
-      : port.speedBps >= 1e9
-        ? `${port.speedBps / 1e9} Gbit/s`
-        : `${port.speedBps / 1e6} Mbit/s`;
+  const gives = poeSource(network, port);
+  const takes = poeDevice(network, device);
+  const free = cable === null && circuit === null;
+  const state = free ? (port.reserved === null ? 'free' : 'reserved') : 'connected';
   return (
     <>
       <Head>
         <h2>{portTitle(network, port.id).replace(':', ' ')}</h2>
-        <p>{`port · ${port.connector === null ? 'connector unknown' : connectors[port.connector].label} · ${cable === null ? 'free' : 'connected'}`}</p>
+        <p>{`port · ${port.connector === null ? 'connector unknown' : connectors[port.connector].label} · ${state}`}</p>
         <div>
-          {canEdit && cable === null && (
+          {canEdit && free && (
             <Button
               onPress={() =>
                 setDock({ form: 'connect', aPortId: port.id, aDeviceId: port.deviceId, bPortId: null })
@@ -38,9 +52,7 @@ export function PortRecord({ port }: { port: Port }): ReactNode {
           <Button onPress={() => setDock({ form: 'trace', portId: port.id })}>
             Trace<Keycap>T</Keycap>
           </Button>
-          {canEdit && cable !== null && (
-            <Button onPress={() => void commit(disconnect(network, cable))}>Disconnect</Button>
-          )}
+          {canEdit && cable !== null && <DisconnectButton cable={cable} onGone={() => undefined} />}
         </div>
       </Head>
       <Card title="Facts">
@@ -50,40 +62,73 @@ export function PortRecord({ port }: { port: Port }): ReactNode {
           <dt>Where</dt>
           <dd>{device === null ? '' : whereIs(network, device)}</dd>
           <dt>Speed</dt>
-          <dd>{speed}</dd>
+          <dd>{port.speedBps === null ? '–' : speedText(port.speedBps)}</dd>
           <dt>Face</dt>
           <dd>{port.face}</dd>
+          {gives !== null && (
+            <>
+              <dt>Feeds</dt>
+              <dd>{`up to PoE class ${gives}`}</dd>
+            </>
+          )}
+          {takes !== null && port.role === 'network' && (
+            <>
+              <dt>Takes</dt>
+              <dd>{`PoE class ${takes}`}</dd>
+            </>
+          )}
+          <CagePicker port={port} />
           {partner !== null && (
             <>
               <dt>Passes to</dt>
               <dd>
                 <Goto to={{ kind: 'port', id: partner.id }}>{partner.name}</Goto>
+                {port.passThroughStrand !== null &&
+                  ` strands ${port.passThroughStrand}–${port.passThroughStrand + 1}`}
               </dd>
             </>
           )}
+          <EditableFact kind="port" row={port} field="reserved" />
           <EditableFact kind="port" row={port} field="notes" />
         </Facts>
+        {canEdit && port.reserved !== null && (
+          <Button $tone="quiet" onPress={() => void commit(reservePort(network, port, null))}>
+            Free it
+          </Button>
+        )}
       </Card>
       <Card title="Connection">
-        {cable === null ? (
-          <Hint>Free.</Hint>
-        ) : (
+        {free && <Hint>Free.</Hint>}
+        {cable !== null && (
           <Facts>
             <dt>Cable</dt>
             <dd>
               <Goto to={{ kind: 'cable', id: cable.id }}>{cable.label}</Goto>
             </dd>
-            <dt>Far end</dt>
+            <dt>{far.length > 1 ? 'Far ends' : 'Far end'}</dt>
             <dd>
-              {far === null ? (
-                'open'
-              ) : (
-                <Goto to={{ kind: 'port', id: far }}>{portTitle(network, far).replace(':', ' ')}</Goto>
-              )}
+              {far.length === 0
+                ? 'open'
+                : far.map((id) => (
+                    <div key={id}>
+                      <Goto to={{ kind: 'port', id }}>{portTitle(network, id).replace(':', ' ')}</Goto>
+                    </div>
+                  ))}
             </dd>
           </Facts>
         )}
+        {circuit !== null && (
+          <Facts>
+            <dt>Circuit</dt>
+            <dd>
+              <Goto to={{ kind: 'circuit', id: circuit.id }}>{circuit.number}</Goto>
+            </dd>
+            <dt>Provider</dt>
+            <dd>{circuit.provider ?? 'our own'}</dd>
+          </Facts>
+        )}
       </Card>
+      {!free && <RunCard portId={port.id} />}
     </>
   );
 }

@@ -4,6 +4,7 @@ import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { DeviceRecord } from './DeviceRecord.tsx';
 import { CableRecord } from './CableRecord.tsx';
+import { CircuitRecord } from './CircuitRecord.tsx';
 import { AddInside } from './AddInside.tsx';
 import { ModelRecord } from './ModelRecord.tsx';
 import { PlaceRecord } from './PlaceRecord.tsx';
@@ -38,6 +39,8 @@ export function Record(): ReactNode {
   if (port !== null) return <PortRecord key={id} port={port} />;
   const cable = kind === 'cable' ? network.get('cable', id) : null;
   if (cable !== null) return <CableRecord key={id} cable={cable} />;
+  const circuit = kind === 'circuit' ? network.get('circuit', id) : null;
+  if (circuit !== null) return <CircuitRecord key={id} circuit={circuit} />;
   const rack = kind === 'rack' ? network.get('rack', id) : null;
   if (rack !== null) return <RackRecord key={id} rack={rack} />;
   const place = kind === 'place' ? network.get('place', id) : null;

@@ -1,11 +1,12 @@
 import { reports, scopeTitle } from '@visograph/core';
-import { useMemo, type ReactNode } from 'react';
+import { useCallback, useMemo, useState, type ReactNode } from 'react';
 import { useSearchParams } from 'react-router';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts, type SelectedKind } from '../data/location.ts';
 import { Choice, Button } from '../kit/controls.tsx';
 import { Grid, type GridColumn } from '../kit/Grid.tsx';
 import { Empty, Work, WorkHead } from '../kit/panels.tsx';
+import { PrintTable } from './PrintTable.tsx';
 
 const widths: Record<string, number> = {
   label: 82,
@@ -26,6 +27,24 @@ const widths: Record<string, number> = {
   unit: 46,
   serial: 108,
   portsUsed: 80,
+  device: 112,
+  port: 66,
+  where: 92,
+  connector: 84,
+  speed: 56,
+  transceiver: 120,
+  cable: 82,
+  next: 130,
+  far: 130,
+  from: 134,
+  to: 134,
+  fromPlace: 84,
+  toPlace: 84,
+  near: 190,
+  cables: 190,
+  fault: 260,
+  handover: 150,
+  colour: 70,
   ports: 48,
 };
 
@@ -35,6 +54,8 @@ export default function SchedulesSection(): ReactNode {
   const { network } = view;
   const { scopeId, selection, select } = useWhereabouts();
   const [search, setSearch] = useSearchParams();
+  const [printing, setPrinting] = useState(false);
+  const printed = useCallback(() => setPrinting(false), []);
   const report = reports.find((one) => one.key === search.get('schedule')) ?? reports[0];
   const table = useMemo(() => report?.make(network, scopeId) ?? null, [report, network, scopeId]);
   const columns = useMemo<GridColumn[]>(
@@ -49,12 +70,15 @@ export default function SchedulesSection(): ReactNode {
     [table],
   );
   const rows = useMemo(
-    () => table?.rows.map((cells, at) => ({ id: table.ids[at] ?? '', cells })) ?? [],
+    () => table?.rows.map((cells, at) => ({ id: `${table.ids[at] ?? ''}#${at}`, cells })) ?? [],
     [table],
   );
   if (report === undefined) return null;
-  const address = `/api/v1/projects/${project.id}/reports/${report.key}?format=csv${scopeId === null ? '' : `&scope=${scopeId}`}`;
+  const address = (format: string): string =>
+    `/api/v1/projects/${project.id}/reports/${report.key}?format=${format}${scopeId === null ? '' : `&scope=${scopeId}`}`;
   const kind = report.kind as SelectedKind;
+  const at = selection?.kind === kind ? (table?.ids.indexOf(selection.id) ?? -1) : -1;
+  const selectedRow = at < 0 ? null : `${selection?.id ?? ''}#${at}`;
   return (
     <Work>
       <WorkHead>
@@ -64,7 +88,7 @@ export default function SchedulesSection(): ReactNode {
           <Choice
             label="Schedule"
             hideLabel
-            width={150}
+            width={170}
             value={report.key}
             options={reports.map((one) => ({ id: one.key, text: one.title }))}
             onChange={(key) => {
@@ -73,7 +97,9 @@ export default function SchedulesSection(): ReactNode {
               setSearch(next, { replace: true });
             }}
           />
-          <Button $tone="primary" onPress={() => window.location.assign(address)}>
+          <Button onPress={() => setPrinting(true)}>Print</Button>
+          <Button onPress={() => window.location.assign(address('xlsx'))}>Save XLSX</Button>
+          <Button $tone="primary" onPress={() => window.location.assign(address('csv'))}>
             Save CSV
           </Button>
         </div>
@@ -82,10 +108,17 @@ export default function SchedulesSection(): ReactNode {
         label={report.title}
         columns={columns}
         rows={rows}
-        selectedId={selection?.kind === kind ? selection.id : null}
-        onSelect={(id) => select({ kind, id })}
+        selectedId={selectedRow}
+        onSelect={(id) => select({ kind, id: id.slice(0, id.indexOf('#')) })}
         empty={<Empty title="Nothing to list here">Choose a wider scope in the path at the top.</Empty>}
       />
+      {printing && table !== null && (
+        <PrintTable
+          title={`${report.title} · ${scopeTitle(network, scopeId)}`}
+          table={table}
+          onDone={printed}
+        />
+      )}
     </Work>
   );
 }

@@ -18,6 +18,7 @@ import { memo, useCallback, useEffect, useMemo, useRef, useState, type ReactNode
 import { styled } from 'styled-components';
 import { useWhereabouts } from '../data/location.ts';
 import { Button } from '../kit/controls.tsx';
+import { useTraced } from '../trace/useTraced.ts';
 import { useTheme } from '../theme/theme.tsx';
 
 type PlateNode = Node<{ plate: Plate; chosen: boolean }, 'plate'>;
@@ -158,6 +159,7 @@ function nodesOf(scene: Scene, canEdit: boolean, chosen: ReadonlySet<string>): S
 export function SheetCanvas({ scene, canEdit, onMoved }: Props): ReactNode {
   const { tokens } = useTheme();
   const { selection, select } = useWhereabouts();
+  const traced = useTraced();
   const flow = useReactFlow();
   const zoom = useStore((state) => state.transform[2]);
   const [moved, setMoved] = useState<ReadonlyMap<string, Point>>(new Map());
@@ -166,10 +168,14 @@ export function SheetCanvas({ scene, canEdit, onMoved }: Props): ReactNode {
     const { kind, id } = selection ?? { kind: null, id: '' };
     return new Set(
       scene.plates
-        .filter((plate) => kind === 'device' && plate.deviceIds.includes(id))
+        .filter(
+          (plate) =>
+            (kind === 'device' && plate.deviceIds.includes(id)) ||
+            plate.deviceIds.some((deviceId) => traced.has(deviceId)),
+        )
         .map((plate) => plate.id),
     );
-  }, [scene, selection]);
+  }, [scene, selection, traced]);
   const [nodes, setNodes] = useState<SheetNode[]>(() => nodesOf(scene, canEdit, chosen));
   const dragging = useRef(false);
   useEffect(() => {
@@ -278,7 +284,7 @@ export function SheetCanvas({ scene, canEdit, onMoved }: Props): ReactNode {
     const [only] = plate.deviceIds;
     if (only !== undefined) select({ kind: 'device', id: only });
   };
-  const cableId = selection?.kind === 'cable' ? selection.id : null;
+  const cableId = selection?.kind === 'cable' || selection?.kind === 'circuit' ? selection.id : null;
   return (
     <Canvas
       onKeyUp={(event) => event.key.startsWith('Arrow') && settle()}
@@ -321,8 +327,8 @@ export function SheetCanvas({ scene, canEdit, onMoved }: Props): ReactNode {
             {live.links.map((link) => {
               const selected =
                 (cableId !== null && link.cableIds.includes(cableId)) ||
-                chosen.has(link.a.plateId) ||
-                chosen.has(link.b.plateId);
+                link.cableIds.some((id) => traced.has(id)) ||
+                (traced.size === 0 && (chosen.has(link.a.plateId) || chosen.has(link.b.plateId)));
               return (
                 <g key={link.id} data-link={link.id}>
                   <LinkShape
@@ -337,7 +343,7 @@ export function SheetCanvas({ scene, canEdit, onMoved }: Props): ReactNode {
                     fill="none"
                     stroke="transparent"
                     strokeWidth={10}
-                    onClick={() => select({ kind: 'cable', id: link.cableIds[0] ?? '' })}
+                    onClick={() => select({ kind: link.kind, id: link.cableIds[0] ?? '' })}
                   >
                     <title>{link.spoken}</title>
                   </path>

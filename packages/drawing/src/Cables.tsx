@@ -1,0 +1,36 @@
+import type { ElevationCable } from '@visograph/core';
+import { memo, type ReactElement } from 'react';
+import type { Tokens } from './tokens.ts';
+
+/** More cables than this on a face are drawn thin and pale, so that names and ports stay readable. */
+const many = 40;
+
+/** Cables on a rack's face in the colour of their jackets; those chosen are heavy, the others pale beside them. */
+export const RackCables = memo(function RackCables({
+  cables,
+  tokens,
+  lit,
+}: {
+  cables: readonly ElevationCable[];
+  tokens: Tokens;
+  lit: ReadonlySet<string>;
+}): ReactElement {
+  const dense = cables.length > many;
+  const anyLit = cables.some((cable) => lit.has(cable.cableId));
+  return (
+    <g fill="none" strokeLinejoin="round" strokeLinecap="round">
+      {cables.map((cable) => {
+        const chosen = lit.has(cable.cableId);
+        return (
+          <path
+            key={cable.cableId}
+            d={cable.d}
+            stroke={chosen ? tokens.accent : (cable.jacket ?? tokens.inkSoft)}
+            strokeWidth={chosen ? 2.6 : dense ? 0.9 : 1.6}
+            opacity={chosen ? 1 : anyLit ? 0.25 : dense ? 0.6 : 0.9}
+          />
+        );
+      })}
+    </g>
+  );
+});

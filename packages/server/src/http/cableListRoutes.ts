@@ -1,0 +1,107 @@
+import {
+  cableFields,
+  newId,
+  readCableRows,
+  type CableColumns,
+  type CableRowsRead,
+  type Network,
+} from '@visograph/core';
+import { setImmediate as nextTurn } from 'node:timers/promises';
+import { z } from 'zod';
+import { Refusal } from './problem.ts';
+import { route, type Call, type Route } from './route.ts';
+import { sheetRows } from './sheetRows.ts';
+
+const sizeLimit = 40 * 1024 * 1024;
+const rowLimit = 150_000;
+
+const columnsSchema = z.partialRecord(z.enum(cableFields), z.int().min(0).max(200));
+
+function toldColumns(text: string | null): CableColumns | null {
+  if (text === null) return null;
+  try {
+    const parsed = columnsSchema.safeParse(JSON.parse(text));
+    if (parsed.success) return parsed.data;
+  } catch {
+    // Told below, as for any other text that names no columns.
+  }
+  throw new Refusal(
+    422,
+    'The columns cannot be read',
+    `“${text.slice(0, 80)}” names no columns of a cable list.`,
+  );
+}
+
+/** Reads the rows in turns, so that others are served meanwhile; stops when the caller has gone. */
+async function readInTurns(
+  network: Network,
+  rows: readonly (readonly string[])[],
+  columns: CableColumns | null,
+  told: (done: number) => void,
+  gone: () => boolean,
+): Promise<CableRowsRead | null> {
+  const steps = readCableRows(network, rows, columns);
+  for (;;) {
+    const step = steps.next();
+    if (step.done === true) return step.value;
+    told(step.value);
+    await nextTurn();
+    if (gone()) return null;
+  }
+}
+
+async function handle(call: Call<Buffer>): Promise<undefined> {
+  const { body, projectId, account, services, response, query } = call;
+  const columns = toldColumns(query('columns'));
+  const rows = await sheetRows(body, rowLimit);
+  let gone = false;
+  response.on('close', () => {
+    gone = true;
+  });
+  response.status(200).type('application/x-ndjson');
+  const line = (value: unknown): void => void response.write(`${JSON.stringify(value)}\n`);
+  const { network } = await services.store.read(projectId);
+  const told = (done: number): void => line({ done, of: rows.length });
+  const read = await readInTurns(network, rows, columns, told, () => gone);
+  if (read === null) return undefined;
+  const { set, ...rest } = read;
+  const first = rows.slice(0, 3);
+  if (query('write') !== '1' || read.problem !== null || set.changes.length === 0) {
+    line({ result: { ...rest, first, rows: rows.length, written: false } });
+  } else if (query('all') === '1' && read.results.some((one) => one.does === 'cannot')) {
+    line({
+      result: { ...rest, first, rows: rows.length, written: false, problem: 'Some rows cannot be taken.' },
+    });
+  } else {
+    line({ done: rows.length, of: rows.length, writing: true });
+    await nextTurn();
+    if (gone) return undefined;
+    const wish = { id: newId(), changes: set.changes, sentence: set.sentence };
+    const written = await services.store.write(projectId, account, wish);
+    if (written.ok) line({ result: { ...rest, first, rows: rows.length, written: true } });
+    else
+      line({
+        result: {
+          ...rest,
+          first,
+          rows: rows.length,
+          written: false,
+          problem: `Nothing was written: ${written.problems[0]?.message ?? 'the rows contradict each other.'}`,
+        },
+      });
+  }
+  response.end();
+  return undefined;
+}
+
+export const cableListRoutes: readonly Route[] = [
+  route<Buffer>({
+    method: 'post',
+    path: '/projects/:project/cable-list',
+    access: 'editor',
+    summary:
+      'Reads an .xlsx or .csv cable list and tells what each row comes to, in lines of JSON with progress; write=1 makes the good rows in one transaction, all=1 only when all are good; columns={"aEnd":2} overrules',
+    bytesLimit: sizeLimit,
+    handle,
+  }),
+];
