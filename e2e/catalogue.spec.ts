@@ -175,7 +175,7 @@ test('modules bring ports; one with cables stays in; another model shows what be
   await doLine(page, `connect ${name ?? ''} gi1/7 to kq-acc-4 gi1/40`);
   await saved(page);
   await record(page).getByRole('button', { name: 'Take out slot 1' }).click();
-  await expect(record(page).getByRole('alert')).toContainText('a cable is plugged in at gi1/7 (KQ-00157)');
+  await expect(record(page).getByRole('alert')).toContainText('a cable is plugged in at gi1/7 (KQ-00177)');
 
   await doLine(page, 'kq-acc-4');
   await expect(record(page).getByRole('heading', { name: 'kq-acc-4' })).toBeVisible();

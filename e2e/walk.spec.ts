@@ -59,10 +59,10 @@ test('C connects it: only free matching ports, next label, Enter steps both ends
   const ends = dock.getByRole('listbox', { name: 'B port' });
   await expect(ends.getByRole('option', { name: /^te1\/1 / })).toHaveAttribute('aria-disabled', 'true');
   await expect(ends.getByRole('option', { name: /^te1\/6 / })).toHaveAttribute('aria-selected', 'true');
-  await expect(dock.getByRole('textbox', { name: 'Label' })).toHaveValue('KQ-00157');
-  await dock.getByRole('button', { name: /Connect as KQ-00157/ }).click();
-  await expect(dock.getByText('Connected kq-acc-6 te1/49 to kq-core-1 te1/6 with KQ-00157')).toBeVisible();
-  await expect(dock.getByRole('button', { name: /Connect as KQ-00158/ })).toBeVisible();
+  await expect(dock.getByRole('textbox', { name: 'Label' })).toHaveValue('KQ-00177');
+  await dock.getByRole('button', { name: /Connect as KQ-00177/ }).click();
+  await expect(dock.getByText('Connected kq-acc-6 te1/49 to kq-core-1 te1/6 with KQ-00177')).toBeVisible();
+  await expect(dock.getByRole('button', { name: /Connect as KQ-00178/ })).toBeVisible();
   await expect(
     dock.getByRole('listbox', { name: 'A port' }).getByRole('option', { name: /^te1\/50 / }),
   ).toHaveAttribute('aria-selected', 'true');
@@ -72,13 +72,13 @@ test('C connects it: only free matching ports, next label, Enter steps both ends
 test('it is at once in the record of both devices, in Equipment, in Cables, on the sheet', async () => {
   await expect(record().getByText('Ports · 1 of 53 used')).toBeVisible();
   await record().getByRole('button', { name: 'kq-core-1 te1/6' }).click();
-  await expect(record().getByRole('button', { name: 'KQ-00157', exact: true })).toBeVisible();
+  await expect(record().getByRole('button', { name: 'KQ-00177', exact: true })).toBeVisible();
   await page.getByRole('link', { name: 'Equipment' }).click();
   await expect(page.getByRole('gridcell', { name: 'kq-acc-6', exact: true })).toBeVisible();
   await page.getByRole('link', { name: 'Cables' }).click();
   await expect(page.getByRole('grid', { name: 'Cables' })).toBeVisible();
   await page.getByRole('searchbox', { name: 'Filter rows' }).fill('00157');
-  await expect(page.getByRole('row').filter({ hasText: 'KQ-00157' })).toContainText('te1/49');
+  await expect(page.getByRole('row').filter({ hasText: 'KQ-00177' })).toContainText('te1/49');
   await page.getByRole('link', { name: 'Sheets' }).click();
   await page.getByRole('button', { name: /Data room · cabling/ }).click();
   await expect(page.getByRole('button', { name: /^kq-acc-6, switch, 1 link/ })).toBeVisible();
@@ -110,7 +110,7 @@ test('selecting a plate selects its row; a dragged plate stays after a reload, l
   expect(moved.y).toBeLessThan(coreNow.y);
   // The label of the switch's own port stands nearer to the switch than to the core.
   const label = await page
-    .locator('[data-link]', { has: page.locator('title', { hasText: 'KQ-00157 ' }) })
+    .locator('[data-link]', { has: page.locator('title', { hasText: 'KQ-00177 ' }) })
     .locator('text', { hasText: /^te1\/49$/ })
     .boundingBox();
   if (label === null) throw new Error('no label');
@@ -143,7 +143,7 @@ test('the cable schedule and its CSV', async () => {
   const csv = await readFile(await (await waiting).path(), 'utf8');
   const lines = csv.trim().split('\r\n');
   expect(lines[0]).toContain('Label,Type,Length (m),A device,A port,A place,B device,B port,B place');
-  expect(lines.filter((line) => line.startsWith('KQ-00157,')).length).toBe(1);
+  expect(lines.filter((line) => line.startsWith('KQ-00177,')).length).toBe(1);
 });
 
 test('a second person sees each step within a second; undo until the device is gone, then redo', async ({
@@ -173,7 +173,7 @@ test('a second person sees each step within a second; undo until the device is g
   const steps = page.getByRole('list', { name: 'Steps' });
   await expect(steps.getByRole('listitem').first()).toContainText('Anna Kerr');
   await expect(steps.getByRole('listitem').first()).toContainText(
-    'Redid: Connected kq-acc-6 te1/49 to kq-core-1 te1/6 with KQ-00157',
+    'Redid: Connected kq-acc-6 te1/49 to kq-core-1 te1/6 with KQ-00177',
   );
   await page.getByRole('button', { name: 'Back to the record' }).click();
   await other.context().close();
@@ -197,7 +197,7 @@ test('the command line finds, traces and connects', async () => {
   await expect(record().getByText('Ports · 2 of 53 used')).toBeVisible();
   await page.keyboard.press('/');
   await page.keyboard.type('connect kq-acc-6 te1/50 to kq-core-2 te1/13');
-  await expect(page.getByRole('option').first()).toContainText('already holds cable KQ-00158');
+  await expect(page.getByRole('option').first()).toContainText('holds KQ-00178');
   await page.keyboard.press('Escape');
 });
 

@@ -20,13 +20,34 @@ function freeTitle(network: Network, model: Pick<CatalogueModel, 'maker' | 'name
   return name;
 }
 
+/** What a new model of each form begins with, so that it can be finished. */
+const starts: Record<CatalogueModel['form'], Partial<CatalogueModel>> = {
+  device: { role: 'XX' },
+  module: {},
+  transceiver: {
+    units: 0,
+    medium: 'OS2',
+    optics: {
+      formFactor: 'SFP+',
+      speedBps: 1e10,
+      connector: 'LC',
+      wavelengthsNm: [1310],
+      reachM: 10000,
+      launchMinDbm: null,
+      launchMaxDbm: null,
+      sensitivityDbm: null,
+    },
+  },
+  cable: { units: 0, medium: 'Cat 6A', ends: ['RJ45', 'RJ45'] },
+};
+
 /** A draft of an own model: empty, or as a variant of another. It is not in the catalogue until it is added. */
 export function draftModel(
   network: Network,
   form: CatalogueModel['form'],
   variantOf: CatalogueModel | null,
 ): CatalogueModel {
-  const base = variantOf ?? { ...blankModel, form, role: form === 'device' ? ('XX' as const) : null };
+  const base = variantOf ?? { ...blankModel, form, ...starts[form] };
   const name = variantOf === null ? 'New model' : `${variantOf.name} variant`;
   return {
     ...base,

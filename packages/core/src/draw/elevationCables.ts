@@ -24,6 +24,10 @@ const laneOffsets = [20, 22, 24, 4, 2, 21, 23];
 interface End {
   portId: string;
   box: Box;
+  /** The lower edge of the device it sits in: cables lie below names and ports, not across them. */
+  edge: number;
+  /** On a strip at the side, which is drawn on both faces. */
+  side: boolean;
 }
 
 function spokenOf(network: Network, cable: Cable): string {
@@ -42,31 +46,29 @@ function spokenOf(network: Network, cable: Cable): string {
 
 const round = (value: number): number => Math.round(value * 10) / 10;
 
-/** From a port along the gap below its row to the side, up or down the manager, and back to the other port. */
+/** From a port down to the lower edge of its device, along it to the side, over the manager, and back likewise. */
 function way(scene: ElevationScene, ends: readonly End[], order: number): string {
   const { inner } = scene;
   const lane = order % laneOffsets.length;
   const offset = Math.min(railWidth - 1, laneOffsets[lane] ?? 3);
-  const leftX = inner.x - offset;
-  const rightX = inner.x + inner.width + offset;
-  const middle = (box: Box): { x: number; y: number } => ({
+  const fan = (order % 3) * 0.9 - 0.9;
+  const points = ends.map(({ box, edge }) => ({
     x: round(box.x + box.width / 2),
     y: round(box.y + box.height / 2),
-  });
-  const [first, second] = ends.map((end) => middle(end.box));
+    edge: round(edge + fan),
+  }));
+  const [first, second] = points;
   if (first === undefined) return '';
-  const centre = inner.x + inner.width / 2;
-  const meanX = second === undefined ? first.x : (first.x + second.x) / 2;
-  const side = round(meanX < centre ? leftX : rightX);
-  const drop = 2 + (order % 3);
-  if (second === undefined) {
-    const out = round(-sideWidth / 2 - lane * 1.5);
-    return `M${first.x} ${first.y}v${drop}H${side}V${out}`;
-  }
+  // Ports stand on the right two thirds of a face: the nearer manager is counted from their middle.
+  const middle = inner.x + inner.width * 0.62;
+  const mean = second === undefined ? first.x : (first.x + second.x) / 2;
+  const side = round(mean < middle ? inner.x - offset : inner.x + inner.width + offset);
+  if (second === undefined)
+    return `M${first.x} ${first.y}V${first.edge}H${side}V${round(-sideWidth / 2 - lane * 1.5)}`;
   // Neighbours in one row are joined directly, in a shallow loop below it.
   if (Math.abs(first.y - second.y) < 6 && Math.abs(first.x - second.x) < inner.width / 3)
     return `M${first.x} ${first.y}C${first.x} ${first.y + 14} ${second.x} ${second.y + 14} ${second.x} ${second.y}`;
-  return `M${first.x} ${first.y}v${drop}H${side}V${round(second.y + drop)}H${second.x}V${second.y}`;
+  return `M${first.x} ${first.y}V${first.edge}H${side}V${second.edge}H${second.x}V${second.y}`;
 }
 
 /** The cables on one face of a rack, in the order of their labels. Power cables are left to the rear. */
@@ -75,29 +77,37 @@ export function elevationCables(
   scene: ElevationScene,
   face: ElevationFace,
 ): ElevationCable[] {
-  const boxes = new Map<string, Box>();
+  const boxes = new Map<string, Omit<End, 'portId'>>();
   for (const plate of face.plates)
-    for (const port of plate.ports) if (port.used) boxes.set(port.id, port.box);
+    for (const port of plate.ports) {
+      if (!port.used) continue;
+      const edge = plate.form === 'side' ? port.box.y + port.box.height / 2 : plate.box.y + plate.box.height;
+      boxes.set(port.id, { box: port.box, edge, side: plate.form === 'side' });
+    }
   const cables = new Map<string, Cable>();
   for (const id of boxes.keys()) {
     const cable = cableAt(network, id);
     if (cable !== null) cables.set(cable.id, cable);
   }
   const sorted = [...cables.values()].sort((a, b) => (a.label < b.label ? -1 : 1));
-  return sorted.map((cable, order): ElevationCable => {
+  return sorted.flatMap((cable, order): ElevationCable[] => {
     const here = [...endsOf(network, cable, 'a'), ...endsOf(network, cable, 'b')].flatMap((id): End[] => {
-      const box = id === null ? undefined : boxes.get(id);
-      return id === null || box === undefined ? [] : [{ portId: id, box }];
+      const spot = id === null ? undefined : boxes.get(id);
+      return id === null || spot === undefined ? [] : [{ portId: id, ...spot }];
     });
     const [first, ...others] = here;
+    // What leaves a side strip for gear on the other face is drawn there.
+    if (first?.side === true && others.length === 0) return [];
     const pairs: End[][] =
       first === undefined ? [] : others.length === 0 ? [[first]] : others.map((other) => [first, other]);
-    return {
-      cableId: cable.id,
-      d: pairs.map((pair) => way(scene, pair, order)).join(''),
-      jacket: network.get('model', cable.typeId)?.jacket ?? null,
-      spoken: spokenOf(network, cable),
-      portIds: here.map((end) => end.portId),
-    };
+    return [
+      {
+        cableId: cable.id,
+        d: pairs.map((pair) => way(scene, pair, order)).join(''),
+        jacket: network.get('model', cable.typeId)?.jacket ?? null,
+        spoken: spokenOf(network, cable),
+        portIds: here.map((end) => end.portId),
+      },
+    ];
   });
 }

@@ -17,13 +17,13 @@ const Add = styled.form`
   background: ${({ theme }) => theme.ground};
 `;
 const columns = [
-  { key: 'number', label: 'Circuit', width: 130 },
-  { key: 'provider', label: 'Provider', width: 110, text: true },
-  { key: 'kind', label: 'Kind', width: 92, text: true },
+  { key: 'number', label: 'Circuit', width: 124 },
+  { key: 'provider', label: 'Provider', width: 100, text: true },
+  { key: 'kind', label: 'Kind', width: 86, text: true },
   { key: 'bandwidth', label: 'Bandwidth', width: 76 },
-  { key: 'a', label: 'A end', width: 130 },
-  { key: 'b', label: 'B end', width: 130 },
-  { key: 'handover', label: 'Hand-over point', width: 150, text: true },
+  { key: 'a', label: 'A end', width: 116 },
+  { key: 'b', label: 'B end', width: 116 },
+  { key: 'handover', label: 'Hand-over point', width: 136, text: true },
   { key: 'status', label: 'Status', width: 64, text: true },
 ];
 

@@ -11,8 +11,8 @@ import { Hint } from '../kit/panels.tsx';
 import { sendCableList, type CableListResult, type Progress } from './cableList.ts';
 
 const Body = styled.div`
-  width: 760px;
-  max-width: 82vw;
+  width: 640px;
+  max-width: 80vw;
   margin: 10px 0;
   display: flex;
   flex-direction: column;
@@ -20,7 +20,7 @@ const Body = styled.div`
 `;
 const Columns = styled.div`
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(140px, 1fr));
   gap: 8px;
 `;
 const Rows = styled.div`
@@ -43,7 +43,7 @@ const columns = [
   { key: 'row', label: 'Row', width: 52, numeric: true },
   { key: 'label', label: 'Label', width: 104 },
   { key: 'does', label: 'Comes to', width: 78, text: true },
-  { key: 'detail', label: 'Ends, or why not', width: 440, text: true },
+  { key: 'detail', label: 'Ends, or why not', width: 372, text: true },
 ];
 
 type Busy = { progress: Progress | null; stop: AbortController };

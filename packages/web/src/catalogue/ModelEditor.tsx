@@ -17,8 +17,10 @@ import { Button, Choice, Field } from '../kit/controls.tsx';
 import { Hint, Work, WorkHead } from '../kit/panels.tsx';
 import { ModelFace } from './ModelFace.tsx';
 import { readPicture } from './pictures.ts';
+import { OpticsEditor } from './OpticsEditor.tsx';
 import { PortGroupsEditor } from './PortGroupsEditor.tsx';
 import { FileInput } from '../kit/FileInput.tsx';
+import { CableTypeEditor } from './CableTypeEditor.tsx';
 import { LicencesEditor } from './LicencesEditor.tsx';
 
 const Faces = styled.div`
@@ -314,6 +316,8 @@ export function ModelEditor({ start, onDone }: Props): ReactNode {
             </div>
           </>
         )}
+        {model.form === 'cable' && <CableTypeEditor model={model} onChange={set} />}
+        {model.form === 'transceiver' && <OpticsEditor model={model} onChange={set} />}
         <h2>Buying and support</h2>
         <Line>
           <Field

@@ -5,10 +5,13 @@ import { styled } from 'styled-components';
 import { Hint } from '../kit/panels.tsx';
 import { mono } from '../theme/mono.ts';
 
-const List = styled(ListBox<Way & { id: string }>)`
+/** One scroll area for both, so that the fields below stay where they are. */
+const Area = styled.div`
   flex: 1;
   min-height: 62px;
   overflow: auto;
+`;
+const List = styled(ListBox<Way & { id: string }>)`
   outline: none;
   border: 1px solid ${({ theme }) => theme.rule};
   border-radius: 3px;
@@ -54,10 +57,6 @@ const Not = styled.details`
   summary {
     cursor: default;
   }
-  ul {
-    max-height: 86px;
-    overflow: auto;
-  }
   b {
     font-weight: 600;
   }
@@ -78,7 +77,7 @@ export function WaysList({
 }): ReactNode {
   const items = ways.fits.map((way) => ({ ...way, id: way.type.id }));
   return (
-    <>
+    <Area>
       {items.length > 0 && (
         <List
           aria-label="What fits"
@@ -123,6 +122,6 @@ export function WaysList({
           </ul>
         </Not>
       )}
-    </>
+    </Area>
   );
 }
