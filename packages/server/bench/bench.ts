@@ -1,17 +1,27 @@
 /** npm run bench: speed against the budgets of docs/architecture.md, on a generated network of 10,000 devices. */
 import {
   applyChanges,
+  builtInModels,
   cablingScene,
+  type Change,
   checkNetwork,
+  connect,
   create,
   defaultShow,
   editRow,
+  findFreePorts,
+  isCage,
+  isFree,
+  modelTitle,
   Network,
   newId,
   newProject,
+  nextCableLabel,
+  portTitle,
+  readCableList,
   traceRun,
+  waysToJoin,
   whereFits,
-  type Change,
 } from '@visograph/core';
 import { measureText } from '@visograph/drawing';
 import pg from 'pg';
@@ -156,6 +166,75 @@ note(
 );
 note('all checks', (await time(() => checkNetwork(network)))[1] / 1000, 's', 3);
 
+// What fits between two cages of different switches, with the whole catalogue in stock.
+const catalogue = network.draft();
+for (const model of builtInModels())
+  if (network.findOne('modelByTitle', modelTitle(model).toLowerCase()) === null)
+    catalogue.put('model', model);
+const stocked = catalogue.finish();
+const cages = data.port.filter((port) => isCage(port.connector) && isFree(stocked, port.id)).slice(0, 400);
+const [firstCage] = cages;
+const farCage = cages.find((port) => port.deviceId !== firstCage?.deviceId);
+if (firstCage !== undefined && farCage !== undefined)
+  note(
+    'what fits between two cages, optics in pairs',
+    await repeat(100, () => waysToJoin(stocked, firstCage, farCage, 11.4)),
+    'ms',
+    5,
+  );
+const portWish = {
+  connector: 'SFP+',
+  speedBps: 1e10,
+  withOptic: false,
+  poeClass: null,
+  panels: false,
+} as const;
+const somewhere = data.place.at(-1)?.id ?? null;
+note(
+  'two free SFP+ on different switches near a room',
+  await repeat(50, () =>
+    findFreePorts(network, { ...portWish, count: 2, differentDevices: true, nearPlaceId: somewhere }),
+  ),
+  'ms',
+  50,
+);
+note(
+  '  when there are none in the whole network',
+  (
+    await time(() =>
+      findFreePorts(network, {
+        ...portWish,
+        connector: 'coax',
+        count: 2,
+        differentDevices: true,
+        nearPlaceId: somewhere,
+      }),
+    )
+  )[1],
+  'ms',
+  null,
+);
+// A cable list of the same 100,000 cables as a spreadsheet, onto a network without any.
+const uncabled = network.draft();
+for (const row of data.cable) uncabled.drop('cable', row.id);
+const bare = uncabled.finish();
+const listed = [
+  ['Label', 'Length', 'A end', 'B end'],
+  ...data.cable.map((row) => [
+    row.label,
+    '3',
+    portTitle(network, row.aPortId),
+    portTitle(network, row.bPortId),
+  ]),
+];
+note(
+  `read and judge a cable list of ${data.cable.length.toLocaleString('en')} rows`,
+  (await time(() => readCableList(bare, listed)))[1] / 1000,
+  's',
+  30,
+);
+note('the next free label', await repeat(50, () => nextCableLabel(network, firstCage ?? null)), 'ms', null);
+
 // A thousand racks with 30 devices each.
 const racks = Network.of(rackRoom(1000, 30, false));
 const allRacks = [...racks.all('rack')];
@@ -207,6 +286,39 @@ await Promise.all(
     }
   }),
 );
+// Connecting over HTTP, by all at once.
+const joins: number[] = [];
+const freePorts = data.port.filter(
+  (port) => port.connector === 'RJ45' && port.role === 'network' && isFree(network, port.id),
+);
+await Promise.all(
+  cookies.map(async (cookie, who) => {
+    for (let turn = 0; turn < 10; turn++) {
+      const [a, b] = [freePorts[(who * 10 + turn) * 2], freePorts[(who * 10 + turn) * 2 + 1]];
+      if (a === undefined || b === undefined) continue;
+      const set = connect(network, {
+        aPortId: a.id,
+        bPortId: b.id,
+        label: `BX-${who}-${turn}`,
+        typeId: null,
+        lengthM: 2,
+      });
+      const body = JSON.stringify({ id: newId(), changes: set.changes, sentence: set.sentence });
+      const [reply, ms] = await time(() =>
+        fetch(`${server.url}/api/v1/projects/${projectId}/changes`, {
+          method: 'POST',
+          headers: { 'Content-Type': 'application/json', Cookie: cookie },
+          body,
+        }),
+      );
+      if (reply.status !== 200) throw new Error(`${reply.status} ${await reply.text()}`);
+      await reply.arrayBuffer();
+      joins.push(ms);
+      await new Promise((done) => setTimeout(done, 150 + Math.random() * 100));
+    }
+  }),
+);
+note('connect over HTTP, p95, 20 editors at once', percentile(joins, 0.95), 'ms', 100);
 note('a single edit over HTTP, median, 20 editors at once', median(trips), 'ms', null);
 note('a single edit over HTTP, p95, 20 editors at once', percentile(trips, 0.95), 'ms', 100);
 

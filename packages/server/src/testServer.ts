@@ -49,7 +49,7 @@ export class Caller {
     const set = response.headers.get('set-cookie');
     if (set !== null) this.cookie = set.split(';')[0] ?? '';
     const text = await response.text();
-    const json = response.headers.get('content-type')?.includes('json') === true;
+    const json = /[/+]json/.test(response.headers.get('content-type') ?? '');
     return {
       status: response.status,
       body: (json && text !== '' ? JSON.parse(text) : {}) as T,

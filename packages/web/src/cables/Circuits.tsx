@@ -60,7 +60,17 @@ export function Circuits({ filter }: { filter: string }): ReactNode {
     <>
       {canEdit && (
         <Add onSubmit={add} aria-label="Add circuit">
-          <Field label="Circuit number" value={number} onChange={setNumber} mono required error={wrong} />
+          <Field
+            label="Circuit number"
+            value={number}
+            onChange={(text) => {
+              setNumber(text);
+              setWrong(null);
+            }}
+            mono
+            required
+            error={wrong}
+          />
           <Field label="Provider" value={provider} onChange={setProvider} />
           <Button type="submit">Add circuit</Button>
         </Add>

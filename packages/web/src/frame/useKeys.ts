@@ -26,7 +26,9 @@ export function useKeys(): void {
     const trace = (): void => {
       const { selection } = where;
       const cable = selection?.kind === 'cable' ? view.network.get('cable', selection.id) : null;
-      const portId = selection?.kind === 'port' ? selection.id : (cable?.aPortId ?? cable?.bPortId ?? null);
+      const circuit = selection?.kind === 'circuit' ? view.network.get('circuit', selection.id) : null;
+      const line = cable ?? circuit;
+      const portId = selection?.kind === 'port' ? selection.id : (line?.aPortId ?? line?.bPortId ?? null);
       if (portId !== null) workspace.setDock({ form: 'trace', portId });
     };
     const plain: Record<string, () => void> = {

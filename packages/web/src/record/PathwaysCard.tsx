@@ -95,7 +95,17 @@ export function PathwaysCard({ place }: { place: Place }): ReactNode {
             onChange={setKind}
           />
           <Picker label="To" options={places} value={toId} onChange={setTo} />
-          <Field label="Length (m)" value={length} onChange={setLength} mono required error={wrong} />
+          <Field
+            label="Length (m)"
+            value={length}
+            onChange={(text) => {
+              setLength(text);
+              setWrong(null);
+            }}
+            mono
+            required
+            error={wrong}
+          />
           <div style={{ display: 'flex', gap: 6 }}>
             <Button type="submit" $tone="primary">
               Add pathway
