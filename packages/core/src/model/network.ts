@@ -97,6 +97,7 @@ export class Network {
     private readonly indexes: Map<string, AnyIndex>,
     /** Lets what was worked out for the network before be kept where nothing changed. */
     readonly origin: Origin | null = null,
+    private readonly plain = false,
   ) {}
 
   static empty(): Network {
@@ -108,6 +109,18 @@ export class Network {
     const draft = Network.empty().draft();
     for (const kind of kindNames) for (const row of rows[kind] ?? []) draft.put(kind, row);
     return draft.finish();
+  }
+
+  /**
+   * The same network on plain maps: made in the time of one pass over it, then several times quicker to read. For
+   * work that reads all of it, such as the checks; no draft can be made from it.
+   */
+  forReading(): Network {
+    if (this.plain || this.count('port') + this.count('cable') < 3000) return this;
+    const tables = Object.fromEntries(
+      kindNames.map((kind) => [kind, new Map(this.tables[kind] as Iterable<[string, Row]>)]),
+    );
+    return new Network(tables as unknown as Tables, new Map(), null, true);
   }
 
   get<K extends Kind>(kind: K, id: string | null): Rows[K] | null {
@@ -193,7 +206,8 @@ export class Network {
   ): AnyIndex {
     const built = this.indexes.get(name);
     if (built !== undefined) return built;
-    const index = RowIndex.build(key, this.all(kind)) as unknown as AnyIndex;
+    const made = this.plain ? RowIndex.forReading(key, this.all(kind)) : RowIndex.build(key, this.all(kind));
+    const index = made as unknown as AnyIndex;
     this.indexes.set(name, index);
     return index;
   }

@@ -1,6 +1,11 @@
 import { Map as PersistentMap, Set as PersistentSet } from 'immutable';
 
 type Bucket = string | PersistentSet<string>;
+/** What an index needs of a map: a persistent one, or a plain one where nothing is changed afterwards. */
+type Buckets = Pick<PersistentMap<string, Bucket>, 'get'> & {
+  set: (key: string, bucket: Bucket) => unknown;
+  delete: (key: string) => unknown;
+};
 const none: readonly string[] = [];
 
 /**
@@ -10,7 +15,7 @@ const none: readonly string[] = [];
 export class RowIndex<R extends { id: string }> {
   private constructor(
     private readonly keyOf: (row: R) => string | readonly string[] | null,
-    private buckets: PersistentMap<string, Bucket>,
+    private buckets: Buckets,
   ) {}
 
   static build<R extends { id: string }>(
@@ -22,13 +27,23 @@ export class RowIndex<R extends { id: string }> {
     return index.seal();
   }
 
+  /** An index on a plain map: several times quicker to read, never to be drafted from. */
+  static forReading<R extends { id: string }>(
+    keyOf: (row: R) => string | readonly string[] | null,
+    rows: Iterable<R>,
+  ): RowIndex<R> {
+    const index = new RowIndex<R>(keyOf, new Map<string, Bucket>());
+    for (const row of rows) index.add(row);
+    return index;
+  }
+
   /** A copy that may be changed in place until it is sealed. */
   draft(): RowIndex<R> {
-    return new RowIndex(this.keyOf, this.buckets.asMutable());
+    return new RowIndex(this.keyOf, (this.buckets as PersistentMap<string, Bucket>).asMutable());
   }
 
   seal(): RowIndex<R> {
-    this.buckets = this.buckets.asImmutable();
+    this.buckets = (this.buckets as PersistentMap<string, Bucket>).asImmutable();
     return this;
   }
 
