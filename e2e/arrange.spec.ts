@@ -64,6 +64,12 @@ test('deleting a device says in numbers what goes with it; one undo brings all b
 
 test('places, racks and sheets are added and taken away again', async ({ page }) => {
   await doLine(page, 'offices');
+  await expect(record(page).getByRole('heading', { name: 'Offices' })).toBeVisible();
+  await record(page).getByLabel('Place', { exact: true }).fill('Store');
+  await record(page).getByRole('button', { name: 'Add place' }).click();
+  await saved(page);
+  await doLine(page, 'store');
+  await expect(record(page).getByRole('heading', { name: 'Store' })).toBeVisible();
   await record(page).getByRole('textbox', { name: 'Rack' }).fill('KQ-X1');
   await record(page).getByRole('button', { name: 'Add rack' }).click();
   await page.getByRole('button', { name: /^Rack KQ-X1/ }).click();
@@ -71,7 +77,7 @@ test('places, racks and sheets are added and taken away again', async ({ page })
   await record(page).getByRole('button', { name: 'Delete rack' }).click();
   await expect(page.getByRole('button', { name: /^Rack KQ-X1/ })).toHaveCount(0);
   await page.getByRole('link', { name: 'Sheets' }).click();
-  await page.getByRole('button', { name: 'Draw cabling of Offices' }).click();
+  await page.getByRole('button', { name: 'Draw cabling of Store' }).click();
   await expect(page.getByText('Nothing to draw here yet')).toBeVisible();
   await page.keyboard.press('.');
   await page.getByRole('button', { name: 'Delete sheet' }).click();
@@ -84,7 +90,8 @@ test('T traces the selected cable; disconnecting frees the ports', async ({ page
   await page.keyboard.press('t');
   await expect(page.getByRole('region', { name: 'Trace' })).toContainText('3 cables, 53 m');
   await page.keyboard.press('Escape');
-  await record(page).getByRole('button', { name: 'Disconnect' }).click();
+  await record(page).getByRole('button', { name: 'Disconnect …' }).click();
+  await record(page).getByRole('button', { name: 'Disconnect KQ-00019' }).click();
   await expect(record(page).getByText('Free.')).toBeVisible();
   await undo(page, 'Disconnected KQ-A1-PP1 R1 from KQ-W1-PP1 R1: removed KQ-00019');
 });

@@ -214,8 +214,8 @@ test('a cable list: every row told, good ones made in one go; a pasted block wit
   await expect(dialog.getByText('1 new, 0 changed, 0 the same, 2 that cannot be taken')).toBeVisible();
   await expect(dialog.getByText('the length -2 is negative')).toBeVisible();
   await expect(dialog.getByText('there is no device nowhere')).toBeVisible();
-  await dialog.getByRole('button', { name: 'Import the 1 good rows, leave out 2' }).click();
-  await expect(page.getByText('list.csv: 1 cables made or changed.')).toBeVisible();
+  await dialog.getByRole('button', { name: 'Import 1 good row, leave out 2' }).click();
+  await expect(page.getByText('list.csv: 1 cable made or changed.')).toBeVisible();
   await doLine(page, 'KQ-00500');
   await expect(record(page).getByText('gi1/30', { exact: true })).toBeVisible();
   await page

@@ -77,7 +77,7 @@ test('it is at once in the record of both devices, in Equipment, in Cables, on t
   await expect(page.getByRole('gridcell', { name: 'kq-acc-6', exact: true })).toBeVisible();
   await page.getByRole('link', { name: 'Cables' }).click();
   await expect(page.getByRole('grid', { name: 'Cables' })).toBeVisible();
-  await page.getByRole('searchbox', { name: 'Filter rows' }).fill('00157');
+  await page.getByRole('searchbox', { name: 'Filter rows' }).fill('00177');
   await expect(page.getByRole('row').filter({ hasText: 'KQ-00177' })).toContainText('te1/49');
   await page.getByRole('link', { name: 'Sheets' }).click();
   await page.getByRole('button', { name: /Data room · cabling/ }).click();

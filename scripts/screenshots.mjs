@@ -81,6 +81,7 @@ await page.keyboard.press('Enter');
 await settle();
 await page.keyboard.press('c');
 await pick('kq-core-1');
+await settle();
 await shot('rack-connect');
 await page.keyboard.press('Enter');
 await page.keyboard.press('Escape');
@@ -93,6 +94,9 @@ await page.getByRole('button', { name: 'If a feed fails' }).click();
 await shot('feed-fails');
 await page.getByRole('button', { name: 'Close dock' }).click();
 await line('rack KQ-A3');
+await page.getByRole('button', { name: 'Cables', exact: true }).click();
+await shot('rack-cables');
+await page.getByRole('button', { name: 'Cables', exact: true }).click();
 for (const name of ['KQ-A3-PP1', 'KQ-A3-CM1', 'kq-acc-3', 'KQ-A3-PDA'])
   await page
     .getByRole('button', { name: new RegExp(`^${name}, `) })
@@ -120,6 +124,9 @@ await shot('trace');
 await page.keyboard.press('Escape');
 await page.keyboard.press('Alt+3');
 await shot('equipment');
+await page.getByRole('link', { name: 'Cables' }).click();
+await page.getByRole('button', { name: 'Circuits' }).click();
+await shot('circuits');
 await page.keyboard.press('Alt+6');
 await page.getByRole('button', { name: /^Saved/ }).click();
 await shot('schedule-history');

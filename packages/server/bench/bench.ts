@@ -215,24 +215,30 @@ note(
   null,
 );
 // A cable list of the same 100,000 cables as a spreadsheet, onto a network without any.
-const uncabled = network.draft();
-for (const row of data.cable) uncabled.drop('cable', row.id);
-const bare = uncabled.finish();
-const listed = [
-  ['Label', 'Length', 'A end', 'B end'],
-  ...data.cable.map((row) => [
-    row.label,
-    '3',
-    portTitle(network, row.aPortId),
-    portTitle(network, row.bPortId),
-  ]),
-];
+const readList = (): number => {
+  const uncabled = network.draft();
+  for (const row of data.cable) uncabled.drop('cable', row.id);
+  const without = uncabled.finish();
+  const listed = [
+    ['Label', 'Length', 'A end', 'B end'],
+    ...data.cable.map((row) => [
+      row.label,
+      '3',
+      portTitle(network, row.aPortId),
+      portTitle(network, row.bPortId),
+    ]),
+  ];
+  const start = performance.now();
+  readCableList(without, listed);
+  return performance.now() - start;
+};
 note(
   `read and judge a cable list of ${data.cable.length.toLocaleString('en')} rows`,
-  (await time(() => readCableList(bare, listed)))[1] / 1000,
+  readList() / 1000,
   's',
   30,
 );
+globalThis.gc?.();
 note('the next free label', await repeat(50, () => nextCableLabel(network, firstCage ?? null)), 'ms', null);
 
 // A thousand racks with 30 devices each.
@@ -289,7 +295,7 @@ await Promise.all(
 // Connecting over HTTP, by all at once.
 const joins: number[] = [];
 const freePorts = data.port.filter(
-  (port) => port.connector === 'RJ45' && port.role === 'network' && isFree(network, port.id),
+  (port) => port.role !== 'powerIn' && port.role !== 'passThrough' && isFree(network, port.id),
 );
 await Promise.all(
   cookies.map(async (cookie, who) => {

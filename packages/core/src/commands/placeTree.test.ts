@@ -169,3 +169,30 @@ describe('importing places and racks', () => {
     ).toBe('The first row must hold headings, among them “Path”. It holds: Name, Height.');
   });
 });
+
+test('pathways follow a place that is merged; the one between the two goes', () => {
+  const network = networkOf({
+    places: [
+      { path: 'S', kind: 'site' },
+      { path: 'S/a', kind: 'room' },
+      { path: 'S/b', kind: 'room' },
+      { path: 'S/c', kind: 'room' },
+    ],
+    pathways: [
+      { name: 'tray', from: 'S/a', to: 'S/b', lengthM: 5 },
+      { name: 'duct', from: 'S/c', to: 'S/a', lengthM: 9 },
+    ],
+  });
+  const named = (name: string) => {
+    const place = [...network.all('place')].find((one) => one.name === name);
+    if (place === undefined) throw new Error(name);
+    return place;
+  };
+  const merged = mergePlaces(network, named('a'), named('b'));
+  if (!merged.ok) throw new Error(merged.why);
+  const applied = applyChanges(network, merged.set.changes);
+  if (!applied.ok) throw new Error(applied.problems[0]?.message);
+  expect([...applied.network.all('pathway')]).toEqual([
+    expect.objectContaining({ name: 'duct', aPlaceId: named('c').id, bPlaceId: named('b').id }),
+  ]);
+});

@@ -52,6 +52,12 @@ function moveContents(network: Network, from: Place, into: Place, changes: (Chan
     changes.push(update('device', device, { placeId: into.id }));
   for (const sheet of network.find('sheetsByScope', from.id))
     changes.push(update('sheet', sheet, { scopeId: into.id }));
+  for (const pathway of network.find('pathwaysByPlace', from.id)) {
+    const atA = pathway.aPlaceId === from.id;
+    // A way between the two leads nowhere any more.
+    if ((atA ? pathway.bPlaceId : pathway.aPlaceId) === into.id) changes.push(remove('pathway', pathway));
+    else changes.push(update('pathway', pathway, atA ? { aPlaceId: into.id } : { bPlaceId: into.id }));
+  }
   const there = new Map(
     network.find('placesByParent', into.id).map((place) => [place.name.toLowerCase(), place]),
   );
@@ -85,6 +91,7 @@ export function mergePlaces(network: Network, from: Place, into: Place): Attempt
       longitude: into.latitude === null ? from.longitude : into.longitude,
       contacts: into.contacts ?? from.contacts,
       notes: into.notes ?? from.notes,
+      trayHeightM: into.trayHeightM ?? from.trayHeightM,
     }),
   );
   return judged(

@@ -38,9 +38,12 @@ export function addRack(
   };
 }
 
-/** Removes an empty place or rack; applyChanges says what is still inside. */
+/** Removes an empty place with the pathways that end there; applyChanges says what is still inside. */
 export const deletePlace = (network: Network, place: Place): ChangeSet => ({
-  changes: [remove('place', place)],
+  changes: [
+    ...network.find('pathwaysByPlace', place.id).map((pathway) => remove('pathway', pathway)),
+    remove('place', place),
+  ],
   sentence: `Deleted ${place.kind} ${placePath(network, place.id)}`,
 });
 

@@ -61,6 +61,8 @@ export function columnsByName(first: readonly string[]): CableColumns {
 
 const sampled = 60;
 const enoughShare = 0.6;
+/** Ends are told one by one where they cannot be found: a few that can be show what the column holds. */
+const enoughEnds = 0.25;
 
 /**
  * Columns by what stands in them, for those that no heading names: known cable types, ends that are found, names of
@@ -95,7 +97,7 @@ export function columnsByContent(
     if (taken.has(column)) continue;
     const side = !hasEnd('a') ? 'a' : !hasEnd('b') ? 'b' : null;
     if (found.type === undefined && share(column, isType) >= enoughShare) take('type', column);
-    else if (side !== null && share(column, findEnd) >= enoughShare) take(`${side}End`, column);
+    else if (side !== null && share(column, findEnd) >= enoughEnds) take(`${side}End`, column);
     else if (side !== null && share(column, isDevice) >= enoughShare) {
       take(`${side}Device`, column);
       if (!taken.has(column + 1)) take(`${side}Port`, column + 1);

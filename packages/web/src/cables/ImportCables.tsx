@@ -91,7 +91,10 @@ export function ImportCables({
       setRead(result);
       if (result.written) {
         const made = result.results.filter((row) => row.does === 'new' || row.does === 'changes').length;
-        sync.announce({ tone: 'ok', text: `${name}: ${made} cables made or changed.` });
+        sync.announce({
+          tone: 'ok',
+          text: `${name}: ${made} ${made === 1 ? 'cable' : 'cables'} made or changed.`,
+        });
         onOpenChange(false);
         setRead(null);
         setFile(null);
@@ -212,7 +215,9 @@ export function ImportCables({
                   void send(file.bytes, file.name, { columns: read.columns, write: true, all: wrong === 0 })
                 }
               >
-                {wrong === 0 ? `Import ${good} cables` : `Import the ${good} good rows, leave out ${wrong}`}
+                {wrong === 0
+                  ? `Import ${good} ${good === 1 ? 'cable' : 'cables'}`
+                  : `Import ${good} good ${good === 1 ? 'row' : 'rows'}, leave out ${wrong}`}
               </Button>
             </Line>
           </>

@@ -16,7 +16,7 @@ import { SignInForm } from '../signin/SignIn.tsx';
 import { Boundary } from '../kit/Boundary.tsx';
 import { Button } from '../kit/controls.tsx';
 import { Empty } from '../kit/panels.tsx';
-import { Suspense } from 'react';
+import { useEffect, Suspense } from 'react';
 
 const Grid = styled.div<{ $record: boolean }>`
   height: 100%;
@@ -45,7 +45,8 @@ const SideArea = styled.aside`
 const Message = styled.div<{ $tone: 'bad' | 'ok' }>`
   position: fixed;
   left: 50%;
-  bottom: 36px;
+  /* Below the head of the work area: never over the dock and its buttons. */
+  top: 88px;
   transform: translateX(-50%);
   max-width: 640px;
   z-index: 40;
@@ -68,8 +69,17 @@ const Veil = styled.div`
   z-index: 50;
 `;
 
+/** What went well is told for so long; what did not stays until it is closed. */
+const okForMs = 7000;
+
 function NoticeBar(): ReactNode {
   const { sync, view } = useProject();
+  const { notice } = view;
+  useEffect(() => {
+    if (notice?.tone !== 'ok') return undefined;
+    const gone = setTimeout(() => sync.dismiss(), okForMs);
+    return () => clearTimeout(gone);
+  }, [notice, sync]);
   if (view.notice === null) return null;
   return (
     <Message role={view.notice.tone === 'bad' ? 'alert' : 'status'} $tone={view.notice.tone}>
