@@ -242,12 +242,19 @@ test('labels close their gap with a preview; the scheme refuses a part it does n
 }) => {
   await signIn(page, application);
   await page.getByRole('link', { name: 'Cables' }).click();
-  await page.getByRole('button', { name: 'Labels' }).click();
-  const dialog = page.getByRole('dialog', { name: 'Cable labels' });
+  await page.getByRole('button', { name: 'Labels and lengths' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Labels and lengths' });
   await dialog.getByLabel('Scheme of the project').fill('{site}-{nr}');
   await expect(dialog.getByText(/holds \{nr\}, which is not one of/)).toBeVisible();
   await dialog.getByLabel('Scheme of the project').fill('{site}-{number}');
   await expect(dialog.getByRole('list', { name: 'New labels' })).toContainText('AH-00018→AH-00017');
+  const rules = dialog.getByRole('form', { name: 'Lengths and losses' });
+  await rules.getByLabel('Slack per end, m').fill('-1');
+  await rules.getByRole('button', { name: 'Keep' }).click();
+  await expect(rules.getByRole('alert')).toBeVisible();
+  await rules.getByLabel('Slack per end, m').fill('0.75');
+  await rules.getByRole('button', { name: 'Keep' }).click();
+  await expect(rules.getByRole('button', { name: 'Keep' })).toBeDisabled();
   await dialog.getByRole('button', { name: /^Relabel \d+ cables/ }).click();
   await expect(dialog).toBeHidden();
   await doLine(page, 'AH-00017');
@@ -272,8 +279,15 @@ test('two people take the same port at once: one gets it, the other is told, not
      WHERE d.name = 'kq-acc-1' AND p.name = 'gi1/30'`,
   )) as { label: string }[];
   expect(rows).toHaveLength(1);
-  await doLine(page, 'kq-acc-1 gi1/30');
-  await expect(record(page).getByRole('button', { name: rows[0]?.label ?? '', exact: true })).toBeVisible();
+  // The one who was too late reads the reason, in the line or in a notice; both windows then show what holds.
+  await expect(async () => {
+    await page.keyboard.press('Escape');
+    await doLine(page, 'kq-acc-1 gi1/30');
+    const label = rows[0]?.label ?? '';
+    await expect(record(page).getByRole('button', { name: label, exact: true })).toBeVisible({
+      timeout: 2500,
+    });
+  }).toPass({ timeout: 20_000 });
   await ben.context().close();
 });
 

@@ -1,5 +1,6 @@
-import { sideWidth, type ElevationScene } from '@visograph/core';
+import { sideWidth, type ElevationScene, type WithCables } from '@visograph/core';
 import type { ReactElement } from 'react';
+import { RackCables } from './Cables.tsx';
 import { FacePlateShape } from './FacePlate.tsx';
 import { measureText } from './metrics/measure.ts';
 import { FaceFrame, RackGauges } from './RackFrame.tsx';
@@ -32,13 +33,15 @@ function Key({ scene, tokens }: { scene: ElevationScene; tokens: Tokens }): Reac
   );
 }
 
+const none: ReadonlySet<string> = new Set();
+
 /** Front and rear beside each other, as an export holds them, with a key when colours say something else than roles. */
 export function Elevation({
   scene,
   tokens,
   faces = ['front', 'rear'],
 }: {
-  scene: ElevationScene;
+  scene: ElevationScene & WithCables;
   tokens: Tokens;
   faces?: readonly ('front' | 'rear')[];
 }): ReactElement {
@@ -68,6 +71,9 @@ export function Elevation({
                     <FacePlateShape plate={plate} tokens={tokens} />
                   </g>
                 ))}
+                {scene.cables !== undefined && (
+                  <RackCables cables={scene.cables[face.face]} tokens={tokens} lit={none} />
+                )}
               </FaceFrame>
             </g>
           </g>

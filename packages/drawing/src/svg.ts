@@ -1,4 +1,4 @@
-import type { ElevationScene, Scene } from '@visograph/core';
+import type { ElevationScene, Scene, WithCables } from '@visograph/core';
 import { createElement, type ReactElement } from 'react';
 import { renderToStaticMarkup } from 'react-dom/server';
 import {
@@ -101,7 +101,7 @@ export function diagramSvg(scene: Scene, options: SvgOptions = {}): string {
 }
 
 /** A rack's front and rear as a stand-alone SVG document. */
-export function elevationSvg(scene: ElevationScene, options: SvgOptions = {}): string {
+export function elevationSvg(scene: ElevationScene & WithCables, options: SvgOptions = {}): string {
   const size = elevationSize(scene);
   const frame = {
     x: -margin,

@@ -18,6 +18,11 @@ export interface ElevationCable {
   portIds: string[];
 }
 
+/** Cables by face, where an elevation is to show them. */
+export interface WithCables {
+  cables?: Record<'front' | 'rear', ElevationCable[]>;
+}
+
 /** Lanes of the vertical manager, from the inner edge of a rail outwards: beside the unit numbers, not on them. */
 const laneOffsets = [20, 22, 24, 4, 2, 21, 23];
 
@@ -70,6 +75,17 @@ function way(scene: ElevationScene, ends: readonly End[], order: number): string
     return `M${first.x} ${first.y}C${first.x} ${first.y + 14} ${second.x} ${second.y + 14} ${second.x} ${second.y}`;
   return `M${first.x} ${first.y}V${first.edge}H${side}V${second.edge}H${second.x}V${second.y}`;
 }
+
+/** An elevation with the cables on both its faces, as an export draws it. */
+export const withCables = (network: Network, scene: ElevationScene): ElevationScene & WithCables => ({
+  ...scene,
+  cables: {
+    front: scene.faces.flatMap((face) =>
+      face.face === 'front' ? elevationCables(network, scene, face) : [],
+    ),
+    rear: scene.faces.flatMap((face) => (face.face === 'rear' ? elevationCables(network, scene, face) : [])),
+  },
+});
 
 /** The cables on one face of a rack, in the order of their labels. Power cables are left to the rear. */
 export function elevationCables(

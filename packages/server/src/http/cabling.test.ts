@@ -196,3 +196,12 @@ test('every schedule comes as a workbook too', async () => {
   expect(reply.headers.get('content-type')).toContain('spreadsheetml');
   expect(reply.text.startsWith('PK')).toBe(true);
 });
+
+test('an elevation goes out with its cables where they are shown', async () => {
+  const rack = (await network()).findOne('rackByName', 'kq-a3');
+  const path = `/projects/${projectId}/racks/${rack?.id ?? ''}/svg`;
+  const plain = await ben.call('GET', path);
+  const cabled = await ben.call('GET', `${path}?cables=1`);
+  expect(plain.text).not.toContain('#3D6FB4');
+  expect(cabled.text.split('#3D6FB4').length).toBeGreaterThan(20);
+});

@@ -3,6 +3,7 @@ import {
   changeSchema,
   checkNetwork,
   elevationScene,
+  withCables,
   findReport,
   isColourBy,
   kindNames,
@@ -256,16 +257,17 @@ export const projectRoutes: readonly Route[] = [
     method: 'get',
     path: '/projects/:project/racks/:rack/svg',
     access: 'reader',
-    summary: 'A rack elevation as SVG with its fonts inside; colour=… and fact=… as on the screen',
+    summary: 'A rack elevation as SVG with its fonts inside; colour=…, fact=… and cables=1 as on the screen',
     handle: async (call) => {
       const { network } = await call.services.store.read(call.projectId);
       const rack = network.get('rack', call.param('rack'));
       if (rack === null) throw notFound('This rack');
+      const scene = elevationScene(network, rack, elevationWishes(call, network, rack));
       attach(
         call,
         `${rack.name} elevation.svg`,
         'image/svg+xml',
-        elevationSvg(elevationScene(network, rack, elevationWishes(call, network, rack)), {
+        elevationSvg(call.query('cables') === '1' ? withCables(network, scene) : scene, {
           fonts: await embeddedFonts(),
         }),
       );

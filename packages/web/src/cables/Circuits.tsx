@@ -18,12 +18,12 @@ const Add = styled.form`
 `;
 const columns = [
   { key: 'number', label: 'Circuit', width: 124 },
-  { key: 'provider', label: 'Provider', width: 100, text: true },
+  { key: 'provider', label: 'Provider', width: 92, text: true },
   { key: 'kind', label: 'Kind', width: 86, text: true },
   { key: 'bandwidth', label: 'Bandwidth', width: 76 },
-  { key: 'a', label: 'A end', width: 116 },
-  { key: 'b', label: 'B end', width: 116 },
-  { key: 'handover', label: 'Hand-over point', width: 136, text: true },
+  { key: 'a', label: 'A end', width: 136 },
+  { key: 'b', label: 'B end', width: 136 },
+  { key: 'handover', label: 'Hand-over point', width: 104, text: true },
   { key: 'status', label: 'Status', width: 64, text: true },
 ];
 

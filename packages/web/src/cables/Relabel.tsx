@@ -6,6 +6,7 @@ import { useWhereabouts } from '../data/location.ts';
 import { Button, Field } from '../kit/controls.tsx';
 import { PanelDialog } from '../kit/panelDialog.tsx';
 import { Hint } from '../kit/panels.tsx';
+import { RulesForm } from './RulesForm.tsx';
 import { mono } from '../theme/mono.ts';
 
 const Body = styled.div`
@@ -62,7 +63,7 @@ export function Relabel({ open, onClose }: { open: boolean; onClose: () => void 
     [open, wrong, after, cables],
   );
   return (
-    <PanelDialog title="Cable labels" open={open} onOpenChange={(next) => !next && onClose()}>
+    <PanelDialog title="Labels and lengths" open={open} onOpenChange={(next) => !next && onClose()}>
       <Body>
         <div style={{ display: 'flex', gap: 8 }}>
           <div style={{ flex: 1 }}>
@@ -129,6 +130,8 @@ export function Relabel({ open, onClose }: { open: boolean; onClose: () => void 
             )}
           </>
         )}
+        <h3>Lengths and losses</h3>
+        <RulesForm />
       </Body>
     </PanelDialog>
   );

@@ -153,7 +153,7 @@ function BenchBody({ rack }: { rack: Rack }): ReactNode {
   }, [deviceId]);
   const use = rackUse(network, rack);
   const total = racks.reduce((sum, one) => sum + rackUse(network, one).free, 0);
-  const svg = `/api/v1/projects/${project.id}/racks/${rack.id}/svg?colour=${encodeURIComponent(bench.colour)}&fact=${bench.fact ?? ''}`;
+  const svg = `/api/v1/projects/${project.id}/racks/${rack.id}/svg?colour=${encodeURIComponent(bench.colour)}&fact=${bench.fact ?? ''}${bench.cables ? '&cables=1' : ''}`;
   return (
     <Work>
       <WorkHead>
