@@ -180,6 +180,12 @@ export class Network {
     });
   }
 
+  /** Builds the indexes of some kinds now, so that the first edit of them does not wait. */
+  warm(wanted: readonly Kind[]): this {
+    for (const kind of wanted) this.prepare(kind);
+    return this;
+  }
+
   private prepare(kind: Kind): void {
     for (const name of Object.keys(indexDefinitions) as IndexName[]) {
       if (indexDefinitions[name].kind === kind) this.named(name);

@@ -91,7 +91,8 @@ export class ProjectStore {
     const snapshot = await this.knex.transaction(
       async (transaction) => {
         const project = await ProjectRow.query(transaction).findById(projectId).throwIfNotFound();
-        return { network: await loadNetwork(transaction, projectId), revision: project.revision };
+        const network = await loadNetwork(transaction, projectId);
+        return { network: network.warm(['cable', 'leg', 'circuit']), revision: project.revision };
       },
       { isolationLevel: 'repeatable read', readOnly: true },
     );
