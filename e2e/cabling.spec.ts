@@ -229,7 +229,7 @@ test('a cable list: every row told, good ones made in one go; a pasted block wit
     .fill('kq-acc-4 gi1/33\tKQ-A3-PP2 33\nkq-acc-4 gi1/34\tKQ-A9-PP2 34\n');
   const told = page.getByRole('list', { name: 'What each row comes to' });
   await expect(told).toContainText('there is no device KQ-A9-PP2');
-  await page.getByRole('button', { name: 'Connect the 1 good ones' }).click();
+  await page.getByRole('button', { name: 'Connect 1 good row' }).click();
   await doLine(page, 'kq-acc-4 gi1/33');
   await expect(record(page).getByText('KQ-A3-PP2 F33')).toBeVisible();
   await doLine(page, 'kq-acc-4 gi1/34');
@@ -242,7 +242,7 @@ test('labels close their gap with a preview; the scheme refuses a part it does n
 }) => {
   await signIn(page, application);
   await page.getByRole('link', { name: 'Cables' }).click();
-  await page.getByRole('button', { name: 'Labels and lengths' }).click();
+  await page.getByRole('button', { name: 'Labels', exact: true }).click();
   const dialog = page.getByRole('dialog', { name: 'Labels and lengths' });
   await dialog.getByLabel('Scheme of the project').fill('{site}-{nr}');
   await expect(dialog.getByText(/holds \{nr\}, which is not one of/)).toBeVisible();
@@ -255,7 +255,7 @@ test('labels close their gap with a preview; the scheme refuses a part it does n
   await rules.getByLabel('Slack per end, m').fill('0.75');
   await rules.getByRole('button', { name: 'Keep' }).click();
   await expect(rules.getByRole('button', { name: 'Keep' })).toBeDisabled();
-  await dialog.getByRole('button', { name: /^Relabel \d+ cables/ }).click();
+  await dialog.getByRole('button', { name: /^Relabel \d+ cable/ }).click();
   await expect(dialog).toBeHidden();
   await doLine(page, 'AH-00017');
   await expect(record(page).getByRole('heading', { name: 'AH-00017' })).toBeVisible();

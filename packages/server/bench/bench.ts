@@ -269,6 +269,20 @@ const cookies = await Promise.all(
     return (reply.headers.get('set-cookie') ?? '').split(';')[0] ?? '';
   }),
 );
+/** Sends a change set as a browser does; milliseconds until the answer is read. */
+async function send(cookie: string, set: { changes: Change[]; sentence: string }): Promise<number> {
+  const body = JSON.stringify({ id: newId(), changes: set.changes, sentence: set.sentence });
+  const [reply, ms] = await time(() =>
+    fetch(`${server.url}/api/v1/projects/${projectId}/changes`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json', Cookie: cookie },
+      body,
+    }),
+  );
+  if (reply.status !== 200) throw new Error(`${reply.status} ${await reply.text()}`);
+  await reply.arrayBuffer();
+  return ms;
+}
 const trips: number[] = [];
 await Promise.all(
   cookies.map(async (cookie, who) => {
@@ -277,17 +291,7 @@ await Promise.all(
       const row = devices[who * 100 + turn];
       if (row === undefined) continue;
       const set = editRow(network, 'device', row, { notes: `edit ${turn}` });
-      const body = JSON.stringify({ id: newId(), changes: set.changes, sentence: set.sentence });
-      const [reply, ms] = await time(() =>
-        fetch(`${server.url}/api/v1/projects/${projectId}/changes`, {
-          method: 'POST',
-          headers: { 'Content-Type': 'application/json', Cookie: cookie },
-          body,
-        }),
-      );
-      if (reply.status !== 200) throw new Error(`${reply.status} ${await reply.text()}`);
-      await reply.arrayBuffer();
-      trips.push(ms);
+      trips.push(await send(cookie, set));
       await new Promise((done) => setTimeout(done, 150 + Math.random() * 100));
     }
   }),
@@ -309,17 +313,7 @@ await Promise.all(
         typeId: null,
         lengthM: 2,
       });
-      const body = JSON.stringify({ id: newId(), changes: set.changes, sentence: set.sentence });
-      const [reply, ms] = await time(() =>
-        fetch(`${server.url}/api/v1/projects/${projectId}/changes`, {
-          method: 'POST',
-          headers: { 'Content-Type': 'application/json', Cookie: cookie },
-          body,
-        }),
-      );
-      if (reply.status !== 200) throw new Error(`${reply.status} ${await reply.text()}`);
-      await reply.arrayBuffer();
-      joins.push(ms);
+      joins.push(await send(cookie, set));
       await new Promise((done) => setTimeout(done, 150 + Math.random() * 100));
     }
   }),

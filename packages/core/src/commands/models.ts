@@ -1,6 +1,6 @@
 import { applyChanges } from '../change/apply.ts';
 import { create, remove, type ChangeSet } from '../change/change.ts';
-import { blankModel, type CatalogueModel } from '../model/kinds/catalogueModel.ts';
+import { blankModel, blankOptics, type CatalogueModel } from '../model/kinds/catalogueModel.ts';
 import { kinds, modelTitle } from '../model/kinds.ts';
 import { newId } from '../model/ids.ts';
 import type { Network } from '../model/network.ts';
@@ -27,16 +27,7 @@ const starts: Record<CatalogueModel['form'], Partial<CatalogueModel>> = {
   transceiver: {
     units: 0,
     medium: 'OS2',
-    optics: {
-      formFactor: 'SFP+',
-      speedBps: 1e10,
-      connector: 'LC',
-      wavelengthsNm: [1310],
-      reachM: 10000,
-      launchMinDbm: null,
-      launchMaxDbm: null,
-      sensitivityDbm: null,
-    },
+    optics: blankOptics,
   },
   cable: { units: 0, medium: 'Cat 6A', ends: ['RJ45', 'RJ45'] },
 };

@@ -4,15 +4,13 @@ import { cableSchedule } from './cables.ts';
 import {
   cableTypeSchedule,
   circuitSchedule,
-  freePortSchedule,
   labelSchedule,
   missingLabelSchedule,
   patchList,
   poeSchedule,
-  portSchedule,
   runSchedule,
-  transceiverSchedule,
 } from './cabling.ts';
+import { freePortSchedule, portSchedule, transceiverSchedule } from './ports.ts';
 import { capacitySchedule, placeCapacitySchedule } from './capacity.ts';
 import { hardwareSchedule } from './catalogue.ts';
 import { deviceSchedule } from './devices.ts';

@@ -64,7 +64,7 @@ export default function CablesSection(): ReactNode {
           {canEdit && shown === 'cables' && (
             <>
               <Button onPress={() => setImporting(true)}>Import</Button>
-              <Button onPress={() => setLabelling(true)}>Labels and lengths</Button>
+              <Button onPress={() => setLabelling(true)}>Labels</Button>
             </>
           )}
           {canEdit && (

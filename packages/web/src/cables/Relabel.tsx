@@ -124,7 +124,7 @@ export function Relabel({ open, onClose }: { open: boolean; onClose: () => void 
                     if (commit({ changes, sentence: result.attempt.set.sentence }).ok) onClose();
                   }}
                 >
-                  {`Relabel ${result.rows.length} cables`}
+                  {`Relabel ${result.rows.length} ${result.rows.length === 1 ? 'cable' : 'cables'}`}
                 </Button>
               </div>
             )}

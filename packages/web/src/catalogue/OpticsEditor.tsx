@@ -1,19 +1,16 @@
-import { connectorNames, connectors, isCage, media, type CatalogueModel } from '@visograph/core';
+import {
+  blankOptics,
+  connectorNames,
+  connectors,
+  isCage,
+  media,
+  type CatalogueModel,
+  type Optics,
+} from '@visograph/core';
 import type { ReactNode } from 'react';
 import { Choice } from '../kit/controls.tsx';
 import { Fields, numberList, ParsedField } from './CableTypeEditor.tsx';
 
-type Optics = NonNullable<CatalogueModel['optics']>;
-const blank: Optics = {
-  formFactor: 'SFP+',
-  speedBps: 1e10,
-  connector: 'LC',
-  wavelengthsNm: [1310],
-  reachM: 10000,
-  launchMinDbm: null,
-  launchMaxDbm: null,
-  sensitivityDbm: null,
-};
 const speeds = [1e8, 1e9, 1e10, 2.5e10, 4e10, 1e11];
 const positive = (text: string): number | null => {
   const [value] = numberList(text) ?? [];
@@ -34,7 +31,7 @@ export function OpticsEditor({
   model: CatalogueModel;
   onChange: (change: Partial<CatalogueModel>) => void;
 }): ReactNode {
-  const optics = model.optics ?? blank;
+  const optics = model.optics ?? blankOptics;
   const set = (change: Partial<Optics>): void => onChange({ optics: { ...optics, ...change } });
   const light = (field: 'launchMinDbm' | 'launchMaxDbm' | 'sensitivityDbm', label: string): ReactNode => (
     <ParsedField

@@ -99,7 +99,7 @@ export function PasteBlock({ onBack, onClose }: { onBack: () => void; onClose: (
               if (read !== null && commit(read.set).ok) setText('');
             }}
           >
-            {wrong === 0 ? `Connect ${good}` : `Connect the ${good} good ones`}
+            {wrong === 0 ? `Connect ${good}` : `Connect ${good} good ${good === 1 ? 'row' : 'rows'}`}
           </Button>
         </div>
       </DockColumn>

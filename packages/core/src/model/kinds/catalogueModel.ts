@@ -58,6 +58,18 @@ export const opticsSchema = z.strictObject({
 });
 export type Optics = z.infer<typeof opticsSchema>;
 
+/** What a new transceiver begins with. */
+export const blankOptics: Optics = {
+  formFactor: 'SFP+',
+  speedBps: 1e10,
+  connector: 'LC',
+  wavelengthsNm: [1310],
+  reachM: 10000,
+  launchMinDbm: null,
+  launchMaxDbm: null,
+  sensitivityDbm: null,
+};
+
 const halfUnits = z
   .number()
   .min(0, 'is below 0')
