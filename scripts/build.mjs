@@ -40,6 +40,10 @@ export async function buildServer() {
   if (!isStale('server')) return;
   const { bundle } = await import('./run-ts.mjs');
   await bundle(join(root, 'packages/server/src/main.ts'), serverEntry);
+  await bundle(
+    join(root, 'packages/server/src/printing/thread.ts'),
+    join(built('server'), 'printThread.mjs'),
+  );
   done('server');
 }
 

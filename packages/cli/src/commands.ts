@@ -1,8 +1,9 @@
 import {
-  cablingScene,
   checkNetwork,
   colourings,
-  defaultShow,
+  blankSheet,
+  projections,
+  sheetScene,
   elevationScene,
   findPort,
   findReport,
@@ -202,11 +203,12 @@ async function drawing(invocation: Invocation): Promise<string | number> {
         : shadingOf(network, network.find('devicesByRack', rack.id), colour, { today });
     return elevationSvg(elevationScene(network, rack, shading === null ? {} : { shading }), { fonts });
   }
-  if (values.projection !== undefined && values.projection !== 'cabling') {
+  const projection = projections.find((one) => one === (values.projection ?? 'cabling'));
+  if (projection === undefined) {
     return refuse(
       invocation,
       '$',
-      `There is no projection ${values.projection}. There are cabling and elevation.`,
+      `There is no projection ${values.projection ?? ''}. There are cabling, sites and elevation.`,
     );
   }
   const scopeId = scopeOf(network, values.scope);
@@ -217,13 +219,11 @@ async function drawing(invocation: Invocation): Promise<string | number> {
   );
   if (values.sheet !== undefined && named === undefined)
     return refuse(invocation, '$.sheets', `There is no sheet “${values.sheet}” in the file.`);
-  const name = `${network.get('place', scopeId)?.name ?? 'All sites'} · cabling`;
-  const sheet: Sheet = named ?? { id: newId(), name, projection: 'cabling', scopeId, show: [...defaultShow] };
+  const name = `${network.get('place', scopeId)?.name ?? 'All sites'} · ${projection}`;
+  const sheet: Sheet = named ?? { ...blankSheet, id: newId(), name, projection, scopeId };
+  const today = new Date().toISOString().slice(0, 10);
   return diagramSvg(
-    cablingScene(network, sheet, {
-      measure: measureText,
-      stamp: { revision: 0, date: new Date().toISOString().slice(0, 10) },
-    }),
+    sheetScene(network, sheet, { measure: measureText, today, stamp: { revision: 0, date: today } }),
     { fonts },
   );
 }

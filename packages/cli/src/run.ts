@@ -5,7 +5,7 @@ import { openFile } from './openFile.ts';
 const usage = `visograph check FILE                          findings in an exchange file
 visograph run FILE DEVICE:PORT                trace the physical run from a port
 visograph report FILE REPORT [--scope PATH] [--format csv]
-visograph draw FILE --projection cabling --out FILE.svg [--scope PATH | --sheet NAME]
+visograph draw FILE --projection cabling|sites --out FILE.svg [--scope PATH | --sheet NAME]
 visograph draw FILE --projection elevation --rack NAME --out FILE.svg [--colour power]
 
 All take --json. Exit: 0 fine, 1 findings, 2 unusable input.

@@ -1,6 +1,8 @@
 import { roles, type Container, type KeyEntry, type Scene, type TitleBlock } from '@visograph/core';
 import type { ReactElement } from 'react';
-import { LinkShape, MediumStroke } from './Link.tsx';
+import { LinkShape, MediumStroke, StubShape } from './Link.tsx';
+import { MarkShape } from './Marks.tsx';
+import { shadeColour } from './shade.ts';
 import { PlateShape } from './Plate.tsx';
 import { fonts, type Tokens } from './tokens.ts';
 import { measureText } from './metrics/measure.ts';
@@ -14,8 +16,15 @@ export function ContainerShape({
 }): ReactElement {
   const { width, height } = container.box;
   return (
-    <g>
-      <rect width={width} height={height} rx={4} fill={tokens.container} stroke={tokens.rule} />
+    <g opacity={container.faded ? 0.4 : undefined}>
+      <rect
+        width={width}
+        height={height}
+        rx={4}
+        fill={container.form === 'rack' ? tokens.hatch : tokens.container}
+        fillOpacity={container.form === 'rack' ? 0.6 : 1}
+        stroke={tokens.rule}
+      />
       <text x={12} y={17} fontFamily={fonts.text} fontWeight={600} fontSize={12} fill={tokens.inkSoft}>
         {container.title}
       </text>
@@ -44,7 +53,10 @@ export function KeyShape({
       {entries.map((entry, at) => {
         const y = 30 + at * keyRowHeight + 8;
         return (
-          <g key={entry.text}>
+          <g key={`${entry.form}${entry.text}`}>
+            {entry.shade !== undefined && (
+              <rect x={18} y={y - 7} width={20} height={14} rx={2} fill={shadeColour(tokens, entry.shade)} />
+            )}
             {entry.medium !== undefined && (
               <MediumStroke
                 path={`M12 ${y}H44`}
@@ -118,6 +130,15 @@ export const titleBlockWidth = (block: TitleBlock): number =>
 
 /** The whole scene: what an export holds, and what the screen shows piece by piece. */
 export function Diagram({ scene, tokens }: { scene: Scene; tokens: Tokens }): ReactElement {
+  const marks = (behind: boolean): ReactElement[] =>
+    scene.marks
+      .filter((mark) => mark.level < 0 === behind)
+      .map((mark) => (
+        <g key={mark.id}>
+          <title>{mark.spoken}</title>
+          <MarkShape mark={mark} tokens={tokens} />
+        </g>
+      ));
   return (
     <g>
       {scene.containers.map((container) => (
@@ -125,6 +146,7 @@ export function Diagram({ scene, tokens }: { scene: Scene; tokens: Tokens }): Re
           <ContainerShape container={container} tokens={tokens} />
         </g>
       ))}
+      {marks(true)}
       {scene.plates.map((plate) => (
         <g key={plate.id} transform={`translate(${plate.box.x} ${plate.box.y})`}>
           <title>{plate.spoken}</title>
@@ -137,6 +159,13 @@ export function Diagram({ scene, tokens }: { scene: Scene; tokens: Tokens }): Re
           <LinkShape link={link} tokens={tokens} />
         </g>
       ))}
+      {scene.stubs.map((stub) => (
+        <g key={stub.id}>
+          <title>{stub.spoken}</title>
+          <StubShape stub={stub} tokens={tokens} />
+        </g>
+      ))}
+      {marks(false)}
     </g>
   );
 }

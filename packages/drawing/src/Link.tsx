@@ -1,5 +1,13 @@
-import { labelSize, type Medium, type Point, type SceneLabel, type SceneLink } from '@visograph/core';
+import {
+  labelSize,
+  type Medium,
+  type Point,
+  type SceneLabel,
+  type SceneLink,
+  type SceneStub,
+} from '@visograph/core';
 import type { ReactElement } from 'react';
+import { shadeColour } from './shade.ts';
 import { fonts, type Tokens } from './tokens.ts';
 
 const cornerRadius = 5;
@@ -135,9 +143,13 @@ export function LinkShape({
   /** Left out where the zoom makes them unreadable. */
   labels?: boolean;
 }): ReactElement {
-  const colour = selected ? tokens.accent : tokens.ink;
+  const colour = selected
+    ? tokens.accent
+    : link.shade === null
+      ? tokens.ink
+      : shadeColour(tokens, link.shade);
   return (
-    <g>
+    <g opacity={link.faded && !selected ? 0.3 : undefined}>
       <MediumStroke
         path={roundedPath(link.points)}
         medium={link.medium}
@@ -169,6 +181,41 @@ export function LinkShape({
           bare={link.medium === 'circuit'}
           colour={selected ? tokens.accent : tokens.inkSoft}
         />
+      )}
+    </g>
+  );
+}
+
+/** A link that leads off the sheet: a short piece, a chevron and where it leads. */
+export function StubShape({
+  stub,
+  tokens,
+  labels = true,
+}: {
+  stub: SceneStub;
+  tokens: Tokens;
+  labels?: boolean;
+}): ReactElement {
+  const { at } = stub.a;
+  return (
+    <g opacity={stub.faded ? 0.3 : undefined}>
+      <MediumStroke
+        path={`M${at.x} ${at.y}L${stub.to.x} ${stub.to.y}`}
+        medium={stub.medium}
+        many={false}
+        colour={tokens.inkSoft}
+        paper={tokens.ground}
+      />
+      <rect x={at.x - 3} y={at.y - 3} width={6} height={6} fill={tokens.ink} />
+      <path
+        d={`M${stub.to.x - 4} ${stub.to.y - 4}L${stub.to.x} ${stub.to.y}L${stub.to.x + 4} ${stub.to.y - 4}`}
+        fill="none"
+        stroke={tokens.inkSoft}
+        strokeWidth={1.5}
+      />
+      {labels && stub.a.label !== null && <LabelTag label={stub.a.label} tokens={tokens} />}
+      {labels && stub.label !== null && (
+        <LabelTag label={stub.label} tokens={tokens} colour={tokens.inkSoft} />
       )}
     </g>
   );

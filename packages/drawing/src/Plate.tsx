@@ -1,6 +1,7 @@
-import { lineSize, nameSize, roles, tabWidth, type Plate } from '@visograph/core';
+import { lineSize, nameSize, tabWidth, type Plate } from '@visograph/core';
 import type { ReactElement } from 'react';
 import { fitText, measureText } from './metrics/measure.ts';
+import { shadeColour } from './shade.ts';
 import { fonts, type Tokens } from './tokens.ts';
 
 /** How much of a plate can be read at the zoom: all of it, only its name as large as it fits, or only its colour. */
@@ -22,7 +23,9 @@ const nameFit = (name: string, room: number, height: number): number =>
 /** A device as a plate, drawn from its own top left corner; offset edges and a count where several are folded. */
 export function PlateShape({ plate, tokens, selected = false, detail = 'full' }: PlateProps): ReactElement {
   const { width, height } = plate.box;
-  const count = plate.deviceIds.length;
+  const count = plate.form === 'fold' || plate.form === 'pair' ? plate.deviceIds.length : 1;
+  const place = plate.form === 'place';
+  const colour = place ? tokens.ink : shadeColour(tokens, plate.shade);
   const stroke = selected ? tokens.accent : tokens.ink;
   const room = width - tabWidth - 14 - (count > 1 ? 32 : 0);
   const lines = detail === 'full' ? plate.lines : [];
@@ -30,7 +33,7 @@ export function PlateShape({ plate, tokens, selected = false, detail = 'full' }:
   const block = size + lines.length * 15;
   const top = (height - block) / 2 + size * 0.82;
   return (
-    <g>
+    <g opacity={plate.faded ? 0.35 : undefined}>
       {count > 1 && (
         <rect
           x={4}
@@ -54,19 +57,33 @@ export function PlateShape({ plate, tokens, selected = false, detail = 'full' }:
       />
       <path
         d={`M3 0.6H${tabWidth}V${height - 0.6}H3A2.4 2.4 0 0 1 0.6 ${height - 3}V3A2.4 2.4 0 0 1 3 0.6Z`}
-        fill={tokens.family[roles[plate.role].family]}
+        fill={colour}
       />
-      <text
-        x={tabWidth / 2}
-        y={height / 2 + 4}
-        textAnchor="middle"
-        fontFamily={fonts.mono}
-        fontWeight={600}
-        fontSize={11.5}
-        fill={tokens.tabInk}
-      >
-        {plate.role}
-      </text>
+      {place && (
+        <path
+          d={`M${tabWidth + 2.5} 3.5H${width - 3.5}V${height - 3.5}H${tabWidth + 2.5}`}
+          fill="none"
+          stroke={tokens.rule}
+        />
+      )}
+      {plate.symbol !== null && detail !== 'tab' ? (
+        <>
+          <rect x={2} y={height / 2 - 10} width={20} height={20} rx={2} fill={tokens.tabInk} />
+          <image href={plate.symbol} x={3} y={height / 2 - 9} width={18} height={18} />
+        </>
+      ) : (
+        <text
+          x={tabWidth / 2}
+          y={height / 2 + 4}
+          textAnchor="middle"
+          fontFamily={fonts.mono}
+          fontWeight={600}
+          fontSize={plate.code.length > 2 ? 9.5 : 11.5}
+          fill={place ? tokens.surface : tokens.tabInk}
+        >
+          {plate.code}
+        </text>
+      )}
       <text
         x={tabWidth + 8}
         y={top}
@@ -80,7 +97,7 @@ export function PlateShape({ plate, tokens, selected = false, detail = 'full' }:
       </text>
       {lines.map((line, at) => (
         <text
-          key={line}
+          key={at}
           x={tabWidth + 8}
           y={top + 15 * (at + 1)}
           fontFamily={fonts.mono}

@@ -1,15 +1,7 @@
-import type { ElevationScene, Scene, WithCables } from '@visograph/core';
+import type { Box, ElevationScene, Scene, WithCables } from '@visograph/core';
 import { createElement, type ReactElement } from 'react';
 import { renderToStaticMarkup } from 'react-dom/server';
-import {
-  Diagram,
-  KeyShape,
-  keyHeight,
-  keyWidth,
-  TitleBlockShape,
-  titleBlockHeight,
-  titleBlockWidth,
-} from './Diagram.tsx';
+import { composed, margin } from './compose.ts';
 import { Elevation, elevationSize } from './Elevation.tsx';
 import { paper, type Tokens } from './tokens.ts';
 
@@ -23,6 +15,8 @@ export interface EmbeddedFont {
 export interface SvgOptions {
   tokens?: Tokens;
   fonts?: readonly EmbeddedFont[];
+  /** Without the ground of the theme behind it. */
+  transparent?: boolean;
 }
 
 const fontStyle = (fonts: readonly EmbeddedFont[]): string =>
@@ -58,46 +52,19 @@ function svgOf(frame: Frame, options: SvgOptions, children: ReactElement[]): str
     options.fonts === undefined || options.fonts.length === 0
       ? null
       : createElement('style', { dangerouslySetInnerHTML: { __html: fontStyle(options.fonts) } }),
-    createElement('rect', { x, y, width, height, fill: tokens.ground }),
+    options.transparent === true ? null : createElement('rect', { x, y, width, height, fill: tokens.ground }),
     ...children,
   );
   return `<?xml version="1.0" encoding="UTF-8"?>\n${renderToStaticMarkup(element)}\n`;
 }
 
-const margin = 24;
-
-/** A diagram as a stand-alone SVG 1.1 document: the picture of the screen, its key and its title block; text stays text. */
-export function diagramSvg(scene: Scene, options: SvgOptions = {}): string {
-  const tokens = options.tokens ?? paper;
-  const keyed = scene.key.length > 0;
-  const height = Math.max(scene.box.height, keyed ? keyHeight(scene.key) : 0);
-  const width = scene.box.width + (keyed ? keyWidth + margin : 0);
-  const block = scene.titleBlock;
-  const foot = block === null ? 0 : titleBlockHeight + margin;
-  const children: ReactElement[] = [createElement(Diagram, { key: 'scene', scene, tokens })];
-  const right = scene.box.x + width;
-  if (keyed) {
-    const transform = `translate(${right - keyWidth} ${scene.box.y})`;
-    children.push(
-      createElement('g', { key: 'key', transform }, createElement(KeyShape, { entries: scene.key, tokens })),
-    );
-  }
-  const blockWidth = block === null ? 0 : titleBlockWidth(block);
-  const left = Math.min(scene.box.x, right - blockWidth);
-  if (block !== null) {
-    const transform = `translate(${right - blockWidth} ${scene.box.y + height + margin})`;
-    children.push(
-      createElement('g', { key: 'block', transform }, createElement(TitleBlockShape, { block, tokens })),
-    );
-  }
-  const frame = {
-    x: left - margin,
-    y: scene.box.y - margin,
-    width: right - left + 2 * margin,
-    height: height + foot + 2 * margin,
-    title: block?.title ?? 'Diagram',
-  };
-  return svgOf(frame, options, children);
+/**
+ * A diagram as a stand-alone SVG 1.1 document: the picture of the screen, its key and its title block; text stays
+ * text. With a `window` only that part of it is in view, as on one page of several.
+ */
+export function diagramSvg(scene: Scene, options: SvgOptions = {}, window: Box | null = null): string {
+  const { box, children } = composed(scene, options.tokens ?? paper);
+  return svgOf({ ...(window ?? box), title: scene.titleBlock?.title ?? 'Diagram' }, options, children);
 }
 
 /** A rack's front and rear as a stand-alone SVG document. */

@@ -2,12 +2,12 @@
 import {
   applyChanges,
   builtInModels,
-  cablingScene,
+  blankSheet,
   type Change,
   checkNetwork,
   connect,
   create,
-  defaultShow,
+  sheetScene,
   editRow,
   findFreePorts,
   isCage,
@@ -325,14 +325,10 @@ note('a single edit over HTTP, p95, 20 editors at once', percentile(trips, 0.95)
 // A sheet of 300 devices.
 const part = generate(300, 450);
 const small = Network.of(part);
-const sheet = {
-  id: newId(),
-  name: 'Bench',
-  projection: 'cabling' as const,
-  scopeId: null,
-  show: [...defaultShow],
-};
-const [scene, drawMs] = await time(() => cablingScene(small, sheet, { measure: measureText }));
+const sheet = { ...blankSheet, id: newId(), name: 'Bench' };
+const [scene, drawMs] = await time(() =>
+  sheetScene(small, sheet, { measure: measureText, today: '2026-01-01' }),
+);
 note(
   `lay out and route ${scene.plates.length} plates and ${scene.links.length} links (${part.cable.length} cables)`,
   drawMs / 1000,

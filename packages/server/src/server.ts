@@ -8,6 +8,7 @@ import { migrate } from './database/schema.ts';
 import { makeApp } from './http/app.ts';
 import { sessions } from './http/session.ts';
 import { Live } from './live/live.ts';
+import { Press } from './printing/press.ts';
 import { listen } from './store/listen.ts';
 import { ProjectStore } from './store/projectStore.ts';
 
@@ -56,7 +57,8 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
   store.onEntry((projectId, entry) => live.send(projectId, entry));
   const session = await sessions(knex, options.databaseUrl);
   const listener = listen(options.databaseUrl, channel, instance, store, log);
-  const services = { knex, store, live, log };
+  const press = new Press();
+  const services = { knex, store, live, press, log };
   const app = makeApp({
     services,
     session: session.handler,
@@ -71,6 +73,7 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
     await new Promise<void>((resolve) => http.close(() => resolve()));
     await listener.stop();
     await session.close();
+    await press.close();
     await knex.destroy();
   };
   try {

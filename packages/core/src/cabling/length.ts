@@ -190,3 +190,9 @@ export function estimateLength(network: Network, a: Device, b: Device): LengthEs
   if (middle === null) return null;
   return finished([...ends[0], ...middle, ...ends[1].slice().reverse()], rules);
 }
+
+/** Straight distance of two racks in metres, centre to centre; null where the model does not know it. */
+export function rackDistanceM(network: Network, a: Rack, b: Rack): number | null {
+  if (a.placeId === b.placeId) return Math.abs(a.position - b.position) * cablingRules(network).rackPitchM;
+  return straight(placeChain(network, a.placeId), placeChain(network, b.placeId));
+}

@@ -5,11 +5,13 @@ import { nextCableLabel } from '../cabling/labels.ts';
 import { cableTypes, mismatch, waysToJoin, type Way } from '../cabling/match.ts';
 import { newId } from '../model/ids.ts';
 import { blankCable, type Cable } from '../model/kinds/cable.ts';
+import type { Circuit } from '../model/kinds/circuit.ts';
 import type { Port } from '../model/kinds/port.ts';
 import { modelTitle } from '../model/kinds.ts';
 import type { Network } from '../model/network.ts';
 import { cableAt, endsOf, filledBy, isFree, portsOf, portTitle } from '../model/ports.ts';
 import { judged, type Attempt } from './attempt.ts';
+import { offSheets } from './offSheets.ts';
 import { removeCable } from './unplug.ts';
 
 export interface Connection {
@@ -351,3 +353,9 @@ export function cutOff(network: Network, cable: Cable): string[] {
     }
   }
 }
+
+/** Takes a circuit out of the model; its ports are free again. */
+export const deleteCircuit = (network: Network, circuit: Circuit): ChangeSet => ({
+  changes: [...offSheets(network, 'circuit', circuit.id), remove('circuit', circuit)],
+  sentence: `Deleted circuit ${circuit.number}`,
+});

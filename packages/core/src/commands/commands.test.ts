@@ -9,7 +9,8 @@ import { addDevice } from './devices.ts';
 import { moveDevice } from './racking.ts';
 import { editRow } from './edit.ts';
 import { addPlace, addRack, deletePlace } from './places.ts';
-import { addSheet, deleteSheet, placeOnSheet, showFacets, tidySheet } from './sheets.ts';
+import { facets } from '../model/kinds/sheet.ts';
+import { addSheet, deleteSheet, placeOnSheet, setFacet, tidySheet } from './sheets.ts';
 
 const done = (network: Network, set: ChangeSet): Network => {
   const applied = applyChanges(network, set.changes);
@@ -94,19 +95,20 @@ test('the next free port is of the same kind, wraps round, and ends with the las
 describe('sheets', () => {
   test('a second sheet of a place gets a number; what it shows keeps its order', () => {
     const network = smallRoom();
-    const first = addSheet(network, null);
+    const first = addSheet(network, { scopeId: null });
     const one = done(network, first);
-    const second = addSheet(one, null);
+    const second = addSheet(one, { scopeId: null });
     expect(second.sentence).toBe('Added sheet All sites · cabling 2');
     const sheet = one.get('sheet', first.sheetId);
     if (sheet === null) throw new Error('sheet');
-    const shown = done(one, showFacets(one, sheet, ['key', 'power', 'models']));
-    expect(shown.get('sheet', sheet.id)?.show).toEqual(['models', 'power', 'key']);
+    const shown = done(one, setFacet(sheet, 'power', 'locked')).get('sheet', sheet.id);
+    expect(shown?.show).toEqual(facets.filter((facet) => !['speeds', 'lengths', 'media'].includes(facet)));
+    expect(shown?.locked).toEqual(['power']);
   });
 
   test('positions are kept, changed, given up, and go with the sheet', () => {
     const network = smallRoom();
-    const made = addSheet(network, null);
+    const made = addSheet(network, { scopeId: null });
     let now = done(network, made);
     const sheet = now.get('sheet', made.sheetId);
     const device = deviceNamed(now, 'kq-acc-1');

@@ -6,6 +6,7 @@ import type { Network } from '../model/network.ts';
 import { placePath, whereIs } from '../model/places.ts';
 import { portsOf } from '../model/ports.ts';
 import { portsFromModel } from '../racks/modelPorts.ts';
+import { offSheets } from './offSheets.ts';
 import { removeCable, unplug } from './unplug.ts';
 
 export interface NewDevice {
@@ -81,7 +82,7 @@ export function deleteDevice(network: Network, device: Device): Removal {
   };
   for (const port of ports) add(unplug(network, port.id));
   for (const cable of cables.values()) add(removeCable(network, cable));
-  for (const item of network.find('sheetItemsByDevice', device.id)) add([remove('sheetItem', item)]);
+  add(offSheets(network, 'device', device.id));
   for (const port of ports) add([remove('port', port)]);
   for (const module of network.find('modulesByDevice', device.id)) add([remove('module', module)]);
   add([remove('device', device)]);

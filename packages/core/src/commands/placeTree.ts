@@ -4,6 +4,7 @@ import { newId } from '../model/ids.ts';
 import type { Network } from '../model/network.ts';
 import { devicesIn, placePath, placesWithin, racksIn } from '../model/places.ts';
 import { judged, type Attempt } from './attempt.ts';
+import { offSheets } from './offSheets.ts';
 
 const counted = (count: number, one: string, many = `${one}s`): string =>
   `${count} ${count === 1 ? one : many}`;
@@ -68,7 +69,7 @@ function moveContents(network: Network, from: Place, into: Place, changes: (Chan
       continue;
     }
     moveContents(network, child, same, changes);
-    changes.push(remove('place', child));
+    changes.push(...offSheets(network, 'place', child.id), remove('place', child));
   }
 }
 
@@ -83,6 +84,7 @@ export function mergePlaces(network: Network, from: Place, into: Place): Attempt
   const changes: (Change | null)[] = [];
   moveContents(network, from, into, changes);
   changes.push(
+    ...offSheets(network, 'place', from.id),
     remove('place', from),
     update('place', into, {
       code: into.code ?? from.code,

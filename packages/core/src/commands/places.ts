@@ -4,6 +4,7 @@ import { blankPlace, type Place } from '../model/kinds/place.ts';
 import { blankRack, type Rack } from '../model/kinds/rack.ts';
 import type { Network } from '../model/network.ts';
 import { placePath } from '../model/places.ts';
+import { offSheets } from './offSheets.ts';
 
 export function addPlace(
   network: Network,
@@ -42,12 +43,13 @@ export function addRack(
 export const deletePlace = (network: Network, place: Place): ChangeSet => ({
   changes: [
     ...network.find('pathwaysByPlace', place.id).map((pathway) => remove('pathway', pathway)),
+    ...offSheets(network, 'place', place.id),
     remove('place', place),
   ],
   sentence: `Deleted ${place.kind} ${placePath(network, place.id)}`,
 });
 
-export const deleteRack = (_network: Network, rack: Rack): ChangeSet => ({
-  changes: [remove('rack', rack)],
+export const deleteRack = (network: Network, rack: Rack): ChangeSet => ({
+  changes: [...offSheets(network, 'rack', rack.id), remove('rack', rack)],
   sentence: `Deleted rack ${rack.name}`,
 });

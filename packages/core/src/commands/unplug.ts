@@ -1,6 +1,7 @@
 import { remove, update, type Change } from '../change/change.ts';
 import type { Cable } from '../model/kinds/cable.ts';
 import type { Network } from '../model/network.ts';
+import { offSheets } from './offSheets.ts';
 
 /** Pulls out whatever is plugged into a port: that end of the cable or circuit hangs loose, a leg goes. */
 export function unplug(network: Network, portId: string): Change[] {
@@ -16,8 +17,9 @@ export function unplug(network: Network, portId: string): Change[] {
   ].filter((change) => change !== null);
 }
 
-/** A cable with its further legs, taken out of the model. */
+/** A cable with its further legs and what was done with it on sheets, taken out of the model. */
 export const removeCable = (network: Network, cable: Cable): Change[] => [
   ...network.find('legsByCable', cable.id).map((leg) => remove('leg', leg)),
+  ...offSheets(network, 'cable', cable.id),
   remove('cable', cable),
 ];

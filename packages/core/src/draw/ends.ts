@@ -1,5 +1,5 @@
-import type { CablingGraph, GraphLink } from './cablingGraph.ts';
-import { grid, snap } from './placement.ts';
+import type { SheetGraph } from './sheetGraph.ts';
+import { grid, snap } from './lattice.ts';
 import { overlap, type Box, type Point, type SceneLabel, type Side, type TextMeasure } from './scene.ts';
 
 export const labelSize = 10;
@@ -14,6 +14,12 @@ export interface PlacedEnd {
   /** Where the straight piece that carries the label stops and the routed part begins. */
   stub: Point;
   label: SceneLabel | null;
+}
+
+/** Both ends of a link, or the one end of a stub. */
+export interface PlacedEnds {
+  a: PlacedEnd;
+  b: PlacedEnd | null;
 }
 
 const centre = (box: Box): Point => ({ x: box.x + box.width / 2, y: box.y + box.height / 2 });
@@ -43,13 +49,14 @@ export function facingSides(a: Box, b: Box, others: Iterable<Box> = []): [Side, 
 }
 
 interface Draft {
-  link: GraphLink;
+  linkId: string;
+  ordinal: number;
   end: 'a' | 'b';
   other: Point;
   text: string;
 }
 
-const outward: Record<Side, Point> = {
+export const outward: Record<Side, Point> = {
   top: { x: 0, y: -1 },
   bottom: { x: 0, y: 1 },
   left: { x: -1, y: 0 },
@@ -86,11 +93,10 @@ function spread(count: number, length: number, wanted: number): number[] {
  * `width` and `height` of the boxes bound how many ends fit side by side; labels are turned where they are tight.
  */
 export function placeEnds(
-  graph: CablingGraph,
+  graph: SheetGraph,
   boxes: ReadonlyMap<string, Box>,
-  showPorts: boolean,
   measure: TextMeasure,
-): Map<string, { a: PlacedEnd; b: PlacedEnd }> {
+): Map<string, PlacedEnds> {
   const groups = new Map<string, { box: Box; side: Side; plateId: string; drafts: Draft[] }>();
   const add = (plateId: string, box: Box, side: Side, draft: Draft): void => {
     const key = `${plateId}|${side}`;
@@ -103,15 +109,29 @@ export function placeEnds(
     const b = boxes.get(link.b);
     if (a === undefined || b === undefined) continue;
     const [aSide, bSide] = facingSides(a, b, boxes.values());
-    add(link.a, a, aSide, { link, end: 'a', other: centre(b), text: link.aPort });
-    add(link.b, b, bSide, { link, end: 'b', other: centre(a), text: link.bPort });
+    const { id: linkId, aOrdinal: ordinal } = link;
+    add(link.a, a, aSide, { linkId, ordinal, end: 'a', other: centre(b), text: link.aPort });
+    add(link.b, b, bSide, { linkId, ordinal, end: 'b', other: centre(a), text: link.bPort });
+  }
+  for (const stub of graph.stubs) {
+    const box = boxes.get(stub.a);
+    if (box === undefined) continue;
+    const { x, y } = centre(box);
+    const other = { x: x + box.width, y: y + 1000 };
+    add(stub.a, box, 'bottom', {
+      linkId: stub.id,
+      ordinal: stub.aOrdinal,
+      end: 'a',
+      other,
+      text: stub.aPort,
+    });
   }
   const placed = new Map<string, Partial<Record<'a' | 'b', PlacedEnd>>>();
   for (const { box, side, plateId, drafts } of groups.values()) {
     const vertical = side === 'top' || side === 'bottom';
     drafts.sort((x, y) => {
       const away = vertical ? x.other.x - y.other.x : x.other.y - y.other.y;
-      return Math.abs(away) > 1 ? away : x.link.aOrdinal - y.link.aOrdinal;
+      return Math.abs(away) > 1 ? away : x.ordinal - y.ordinal;
     });
     const widths = drafts.map((draft) => Math.ceil(measure(draft.text, 'mono', labelSize)) + 6);
     const widest = Math.max(...widths);
@@ -120,7 +140,9 @@ export function placeEnds(
     const offsets = spread(drafts.length, length, Math.max(16, wanted));
     const step = offsets.length > 1 ? (offsets[1] ?? 0) - (offsets[0] ?? 0) : length;
     const turned = vertical && drafts.length > 1 && step < widest;
-    const reach = showPorts ? (vertical && !turned ? labelHeight : widest) + 10 : 2 * grid;
+    const reach = drafts.some((draft) => draft.text !== '')
+      ? (vertical && !turned ? labelHeight : widest) + 10
+      : 2 * grid;
     drafts.forEach((draft, index) => {
       const offset = offsets[index] ?? 0;
       const at: Point = {
@@ -130,14 +152,13 @@ export function placeEnds(
       const out = outward[side];
       const far = Math.ceil(reach / grid) * grid;
       const stub = { x: snap(at.x + out.x * far), y: snap(at.y + out.y * far) };
-      const label =
-        showPorts && draft.text !== '' ? labelAt(draft.text, at, side, widths[index] ?? 0, turned) : null;
-      const ends = placed.get(draft.link.id) ?? {};
-      ends[draft.end] = { linkId: draft.link.id, end: draft.end, plateId, side, at, stub, label };
-      placed.set(draft.link.id, ends);
+      const label = draft.text !== '' ? labelAt(draft.text, at, side, widths[index] ?? 0, turned) : null;
+      const ends = placed.get(draft.linkId) ?? {};
+      ends[draft.end] = { linkId: draft.linkId, end: draft.end, plateId, side, at, stub, label };
+      placed.set(draft.linkId, ends);
     });
   }
-  const both = new Map<string, { a: PlacedEnd; b: PlacedEnd }>();
-  for (const [id, { a, b }] of placed) if (a !== undefined && b !== undefined) both.set(id, { a, b });
+  const both = new Map<string, PlacedEnds>();
+  for (const [id, { a, b }] of placed) if (a !== undefined) both.set(id, { a, b: b ?? null });
   return both;
 }

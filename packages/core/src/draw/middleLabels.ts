@@ -1,5 +1,13 @@
 import { labelSize } from './ends.ts';
-import { overlap, type Box, type Point, type SceneLabel, type SceneLink, type TextMeasure } from './scene.ts';
+import {
+  overlap,
+  type Box,
+  type Point,
+  type SceneLabel,
+  type SceneLink,
+  type SceneStub,
+  type TextMeasure,
+} from './scene.ts';
 
 const height = 14;
 
@@ -29,7 +37,7 @@ function piecesOf(link: SceneLink): Piece[] {
  */
 export function placeMiddleLabels(
   links: readonly SceneLink[],
-  texts: ReadonlyMap<string, string>,
+  texts: ReadonlyMap<string, { text: string; by: Point | null }>,
   obstacles: readonly Box[],
   measure: TextMeasure,
 ): Map<string, SceneLabel> {
@@ -39,24 +47,31 @@ export function placeMiddleLabels(
     for (const end of [link.a, link.b]) if (end.label !== null) taken.push(end.label.box);
   const placed = new Map<string, SceneLabel>();
   for (const link of links) {
-    const text = texts.get(link.id) ?? '';
+    const { text, by } = texts.get(link.id) ?? { text: '', by: null };
     if (text === '') continue;
     const long = Math.ceil(measure(text, 'mono', labelSize)) + 6;
-    const own = pieces
-      .filter((piece) => piece.linkId === link.id && Math.max(piece.box.width, piece.box.height) >= long + 8)
-      .sort((a, b) => Math.max(b.box.width, b.box.height) - Math.max(a.box.width, a.box.height));
+    const length = (piece: Piece): number => Math.max(piece.box.width, piece.box.height);
+    const own = pieces.filter((piece) => piece.linkId === link.id).sort((x, y) => length(y) - length(x));
     const others = pieces.filter((piece) => piece.linkId !== link.id);
     const label = own
-      .flatMap((piece) => [0.5, 0.25, 0.75].map((share) => ({ piece, share })))
-      .map(({ piece, share }): SceneLabel => {
+      .flatMap((piece) => {
         const upright = piece.box.height > piece.box.width;
-        const size = upright ? { width: height, height: long } : { width: long, height };
-        const slack = Math.max(0, (upright ? piece.box.height : piece.box.width) - long - 8);
+        const along = length(piece) >= long + 8 ? [{ piece, upright, turned: upright }] : [];
+        // The lozenge of a circuit reads across its line where there is room.
+        const across =
+          link.medium === 'circuit' && upright && length(piece) >= height + 16
+            ? [{ piece, upright, turned: false }]
+            : [];
+        return [...across, ...along].flatMap((way) => [0.5, 0.25, 0.75].map((share) => ({ ...way, share })));
+      })
+      .map(({ piece, upright, turned, share }): SceneLabel => {
+        const size = turned ? { width: height, height: long } : { width: long, height };
+        const slack = Math.max(0, length(piece) - (upright ? size.height : size.width) - 8);
         const along = (upright ? piece.box.y : piece.box.x) + 4 + slack * share;
         const at = upright
-          ? { x: piece.box.x - height / 2, y: along }
+          ? { x: piece.box.x - size.width / 2, y: along }
           : { x: along, y: piece.box.y - height / 2 };
-        return { text, turned: upright, box: { ...at, ...size } };
+        return { text, turned, box: { ...at, ...size } };
       })
       .find(
         (candidate) =>
@@ -64,8 +79,30 @@ export function placeMiddleLabels(
           !others.some((piece) => overlap(piece.box, candidate.box)),
       );
     if (label === undefined) continue;
-    placed.set(link.id, label);
-    taken.push(label.box);
+    const slid =
+      by === null ? label : { ...label, box: { ...label.box, x: label.box.x + by.x, y: label.box.y + by.y } };
+    placed.set(link.id, slid);
+    taken.push(slid.box);
   }
   return placed;
+}
+
+/** Beyond the end of each stub, what it leads to; turned where stubs stand side by side. */
+export function stubLabels(
+  stubs: readonly SceneStub[],
+  texts: ReadonlyMap<string, string>,
+  measure: TextMeasure,
+): Map<string, SceneLabel> {
+  const labels = new Map<string, SceneLabel>();
+  for (const stub of stubs) {
+    const text = texts.get(stub.id) ?? '';
+    if (text === '') continue;
+    const long = Math.ceil(measure(text, 'mono', labelSize)) + 6;
+    labels.set(stub.id, {
+      text,
+      turned: true,
+      box: { x: stub.to.x - height / 2, y: stub.to.y + 3, width: height, height: long },
+    });
+  }
+  return labels;
 }

@@ -1,4 +1,4 @@
-import { grid } from './placement.ts';
+import { grid } from './lattice.ts';
 import type { Box, Point } from './scene.ts';
 
 /** What it costs, in lattice steps, to turn, to lie on another link, and to cross one. */
@@ -77,12 +77,14 @@ export class Router {
   private readonly rows: number;
   private readonly blocked: Uint8Array;
   /** Links that already run across and up and down through a cell. */
-  private readonly across: Uint8Array;
-  private readonly upDown: Uint8Array;
+  private readonly across: Int16Array;
+  private readonly upDown: Int16Array;
   private readonly cost: Float32Array;
   private readonly from: Int32Array;
   private readonly stamp: Int32Array;
   private round = 0;
+  /** Cells of each routed link, so that it can be taken up again. */
+  private readonly paths = new Map<string, number[]>();
 
   constructor(area: Box) {
     this.left = Math.floor(area.x / grid) - marginCells;
@@ -91,8 +93,8 @@ export class Router {
     this.rows = Math.ceil(area.height / grid) + 2 * marginCells + 1;
     const cells = this.columns * this.rows;
     this.blocked = new Uint8Array(cells);
-    this.across = new Uint8Array(cells);
-    this.upDown = new Uint8Array(cells);
+    this.across = new Int16Array(cells);
+    this.upDown = new Int16Array(cells);
     this.cost = new Float32Array(cells * 4);
     this.from = new Int32Array(cells * 4);
     this.stamp = new Int32Array(cells * 4);
@@ -127,15 +129,64 @@ export class Router {
     this.blocked[this.cellOf(point)] = 0;
   }
 
-  /** Notes a drawn piece, so that later links keep off it. */
-  private occupy(cells: readonly number[]): void {
+  /** Notes a drawn piece, so that later links keep off it; a step of -1 takes it up again. */
+  private occupy(cells: readonly number[], step: 1 | -1): void {
     for (let at = 1; at < cells.length; at++) {
       const here = cells[at] ?? 0;
       const before = cells[at - 1] ?? 0;
       const lane = Math.abs(here - before) === 1 ? this.across : this.upDown;
-      lane[here] = Math.min(255, (lane[here] ?? 0) + 1);
-      lane[before] = Math.min(255, (lane[before] ?? 0) + 1);
+      lane[here] = (lane[here] ?? 0) + step;
+      lane[before] = (lane[before] ?? 0) + step;
     }
+  }
+
+  /** Whether a link lies on another for more than a step. */
+  private lies(cells: readonly number[]): boolean {
+    let together = 0;
+    for (let at = 1; at < cells.length - 1; at++) {
+      const here = cells[at] ?? 0;
+      const sideways = Math.abs(here - (cells[at - 1] ?? 0)) === 1;
+      // Each cell inside a straight piece was counted twice for the link itself.
+      const straight = Math.abs((cells[at + 1] ?? 0) - here) === Math.abs(here - (cells[at - 1] ?? 0));
+      const own = straight ? 2 : 1;
+      const lane = sideways ? this.across : this.upDown;
+      together = (lane[here] ?? 0) > own ? together + 1 : 0;
+      if (together > 1) return true;
+    }
+    return false;
+  }
+
+  /** Of these links, those that lie on another. */
+  clashing(ids: Iterable<string>): string[] {
+    return [...ids].filter((id) => this.lies(this.paths.get(id) ?? []));
+  }
+
+  /** Takes up a link, to be routed again now that all others are known. */
+  takeUp(id: string): void {
+    const cells = this.paths.get(id);
+    if (cells === undefined) return;
+    this.occupy(cells, -1);
+    this.paths.delete(id);
+  }
+
+  /** Notes a path that was made by hand, over these corners, so that others keep off it. */
+  claim(id: string, points: readonly Point[]): void {
+    const cells: number[] = [];
+    points.forEach((to, at) => {
+      const from = points[at - 1];
+      if (from === undefined) return;
+      const steps = Math.max(Math.abs(to.x - from.x), Math.abs(to.y - from.y)) / grid;
+      for (let step = 0; step <= steps; step++) {
+        const share = steps === 0 ? 0 : step / steps;
+        const cell = this.cellOf({
+          x: from.x + (to.x - from.x) * share,
+          y: from.y + (to.y - from.y) * share,
+        });
+        if (cells.at(-1) !== cell) cells.push(cell);
+      }
+    });
+    this.occupy(cells, 1);
+    this.paths.set(id, cells);
   }
 
   private stepCost(cell: number, heading: number): number {
@@ -154,11 +205,21 @@ export class Router {
    * The points from one stub to another, leaving and arriving in the given headings: keeping off other links where
    * that can be found in reasonable time, never through what is blocked. Null when walled in.
    */
-  route(start: Point, heading: Point, goal: Point, arriving: Point): Point[] | null {
-    return (
-      this.search(start, heading, goal, arriving, true, mostLooked) ??
-      this.search(start, heading, goal, arriving, false, this.cost.length)
-    );
+  route(
+    id: string,
+    start: Point,
+    heading: Point,
+    goal: Point,
+    arriving: Point,
+    most = mostLooked,
+  ): Point[] | null {
+    const cells =
+      this.search(start, heading, goal, arriving, true, most) ??
+      this.search(start, heading, goal, arriving, false, this.cost.length);
+    if (cells === null) return null;
+    this.occupy(cells, 1);
+    this.paths.set(id, cells);
+    return cells.map((cell) => this.pointOf(cell));
   }
 
   private search(
@@ -168,7 +229,7 @@ export class Router {
     arriving: Point,
     careful: boolean,
     most: number,
-  ): Point[] | null {
+  ): number[] | null {
     const startCell = this.cellOf(start);
     const goalCell = this.cellOf(goal);
     const goalColumn = goalCell % this.columns;
@@ -223,12 +284,10 @@ export class Router {
     return null;
   }
 
-  private finish(last: number): Point[] {
+  private finish(last: number): number[] {
     const cells: number[] = [];
     for (let state = last; state >= 0; state = this.from[state] ?? -1) cells.push(state >> 2);
-    cells.reverse();
-    this.occupy(cells);
-    return cells.map((cell) => this.pointOf(cell));
+    return cells.reverse();
   }
 }
 

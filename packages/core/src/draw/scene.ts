@@ -1,5 +1,9 @@
-import type { Medium } from './medium.ts';
+import type { MarkForm, MarkTone } from '../model/kinds/mark.ts';
 import type { Role } from '../model/roles.ts';
+import type { Medium } from './medium.ts';
+import type { TextBlock } from './richText.ts';
+import type { Shade } from './shading.ts';
+import type { GraphNode, Line } from './sheetGraph.ts';
 
 /** Sheet units: one is a CSS pixel at 100 %. */
 export interface Point {
@@ -19,25 +23,43 @@ export interface SceneLabel {
   turned: boolean;
 }
 
-/** A device, or several alike folded into one. */
-export interface Plate {
+/** What is drawn of a facet that is not simply shown. */
+interface Manner {
+  faded: boolean;
+  /** It cannot be moved by hand. */
+  locked: boolean;
+}
+
+/** A device, several alike folded into one, a redundant pair, a place or a provider. */
+export interface Plate extends Manner {
   id: string;
+  form: GraphNode['form'];
   deviceIds: string[];
+  /** By which a sheet keeps where it stands. */
+  subjects: string[];
   role: Role;
+  code: string;
+  shade: Shade;
+  symbol: string | null;
   name: string;
   lines: string[];
   box: Box;
   planned: boolean;
   retired: boolean;
+  /** The sheet of its inside. */
+  sheetId: string | null;
   /** What a screen reader says. */
   spoken: string;
 }
 
-export interface Container {
+export interface Container extends Manner {
   id: string;
+  form: 'place' | 'rack';
   title: string;
   box: Box;
   plateIds: string[];
+  parentId: string | null;
+  sheetId: string | null;
 }
 
 export interface LinkEnd {
@@ -47,24 +69,63 @@ export interface LinkEnd {
   label: SceneLabel | null;
 }
 
-/** One cable or circuit, or a bundle of parallel cables, with its routed points from A to B. */
+/** One cable, circuit or run, or a bundle of parallel ones, with its routed points from A to B. */
 export interface SceneLink {
+  id: string;
+  kind: 'cable' | 'circuit';
+  cableIds: string[];
+  line: Line;
+  medium: Medium;
+  jacket: string | null;
+  shade: Shade | null;
+  a: LinkEnd;
+  b: LinkEnd;
+  points: Point[];
+  /** Corners that a person has set. */
+  bends: Point[];
+  label: SceneLabel | null;
+  spoken: string;
+  faded: boolean;
+}
+
+/** A link whose far end is not on the sheet: it ends at once, and says where it leads. */
+export interface SceneStub {
   id: string;
   kind: 'cable' | 'circuit';
   cableIds: string[];
   medium: Medium;
   jacket: string | null;
   a: LinkEnd;
-  b: LinkEnd;
-  points: Point[];
+  to: Point;
   label: SceneLabel | null;
+  spoken: string;
+  faded: boolean;
+}
+
+/** A note, shape, line or picture that a person has put on the sheet. */
+export interface SceneMark extends Manner {
+  id: string;
+  form: MarkForm;
+  box: Box;
+  /** Corners of a line or polygon, in sheet units. */
+  points: Point[];
+  /** From a callout to the plate it speaks of. */
+  leader: Point[];
+  text: TextBlock;
+  tone: MarkTone;
+  filled: boolean;
+  opacity: number;
+  level: number;
+  picture: string | null;
+  sheetId: string | null;
   spoken: string;
 }
 
 export interface KeyEntry {
-  form: 'link' | 'role';
+  form: 'link' | 'role' | 'shade';
   medium?: Medium;
   role?: Role;
+  shade?: Shade;
   text: string;
 }
 
@@ -83,6 +144,8 @@ export interface Scene {
   plates: Plate[];
   containers: Container[];
   links: SceneLink[];
+  stubs: SceneStub[];
+  marks: SceneMark[];
   key: KeyEntry[];
   titleBlock: TitleBlock | null;
 }

@@ -1,14 +1,16 @@
 import type { Device } from '../model/kinds/device.ts';
 import type { Network } from '../model/network.ts';
 import { compareNames } from '../model/order.ts';
+import { placeOfDevice } from '../model/places.ts';
 import { roles, type RoleFamily } from '../model/roles.ts';
 import { deviceWatts } from '../racks/figures.ts';
 import { powerFlow, type PowerState } from '../racks/power.ts';
 
 /** What the colour of a plate's tab says. An own field is written `own:<name>`. */
-export type ColourBy = 'role' | 'status' | 'feedState' | 'power' | 'support' | `own:${string}`;
+export type ColourBy =
+  'role' | 'status' | 'model' | 'place' | 'feedState' | 'power' | 'support' | `own:${string}`;
 
-export const colourings = ['role', 'status', 'feedState', 'power', 'support'] as const;
+export const colourings = ['role', 'status', 'model', 'place', 'feedState', 'power', 'support'] as const;
 export const isColourBy = (text: string): text is ColourBy =>
   (colourings as readonly string[]).includes(text) || text.startsWith('own:');
 
@@ -92,12 +94,17 @@ function bySupport(network: Network, today: string): Classify {
   };
 }
 
-function byOwnField(devices: readonly Device[], field: string): Classify {
-  const values = [...new Set(devices.flatMap((device) => device.extra[field] ?? []))].sort(compareNames);
+/** A colour of the fixed set for each value that occurs, in order of name. */
+function byValue(
+  devices: readonly Device[],
+  of: (device: Device) => string | null,
+  missing: string,
+): Classify {
+  const values = [...new Set(devices.flatMap((device) => of(device) ?? []))].sort(compareNames);
   return (device) => {
-    const value = device.extra[field];
-    return value === undefined
-      ? { order: 999, label: `no ${field}`, shade: stateShade('unknown') }
+    const value = of(device);
+    return value === null
+      ? { order: 999, label: missing, shade: stateShade('unknown') }
       : {
           order: values.indexOf(value),
           label: value,
@@ -126,7 +133,18 @@ export function shadingOf(
       network.find('portsByDevice', device.id).some((port) => port.role === 'powerIn');
     classify = (device) => (needsPower(device) ? feedStates[flow.stateOf(device)] : passive);
   } else if (by === 'support') classify = bySupport(network, today);
-  else if (by.startsWith('own:')) classify = byOwnField(devices, by.slice(4));
+  else if (by === 'model')
+    classify = byValue(devices, (device) => network.get('model', device.modelId)?.name ?? null, 'no model');
+  else if (by === 'place')
+    classify = byValue(
+      devices,
+      (device) => network.get('place', placeOfDevice(network, device))?.name ?? null,
+      'no place',
+    );
+  else if (by.startsWith('own:')) {
+    const field = by.slice(4);
+    classify = byValue(devices, (device) => device.extra[field] ?? null, `no ${field}`);
+  }
   const key = new Map<string, Classed>();
   for (const device of devices) {
     const found = classify(device);

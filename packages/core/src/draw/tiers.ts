@@ -1,5 +1,5 @@
 import type { Role } from '../model/roles.ts';
-import type { CablingGraph } from './cablingGraph.ts';
+import type { SheetGraph } from './sheetGraph.ts';
 
 const roleTier: Partial<Record<Role, number>> = {
   EX: 0,
@@ -17,6 +17,7 @@ const roleTier: Partial<Record<Role, number>> = {
   PD: 9,
 };
 const endTier = 7;
+const hubTier = 3;
 
 /** Between the core and what it leads to. */
 const fibrePanelTier = 3.5;
@@ -26,7 +27,7 @@ const fibrePanelTier = 3.5;
  * switch that leads to several other switches (also through panels) is core and stands above those; a fibre
  * panel stands below the core, a copper panel just below the switch that it serves.
  */
-export function tiersOf(graph: CablingGraph): Map<string, number> {
+export function tiersOf(graph: SheetGraph): Map<string, number> {
   const role = new Map(graph.nodes.map((node) => [node.id, node.role]));
   const near = new Map<string, Set<string>>(graph.nodes.map((node) => [node.id, new Set<string>()]));
   const fibre = new Set<string>();
@@ -38,6 +39,7 @@ export function tiersOf(graph: CablingGraph): Map<string, number> {
   }
   const tiers = new Map<string, number>();
   for (const node of graph.nodes) {
+    if (node.form === 'place') continue;
     if (node.role !== 'PP') tiers.set(node.id, roleTier[node.role] ?? endTier);
     else if (fibre.has(node.id)) tiers.set(node.id, fibrePanelTier);
   }
@@ -47,6 +49,22 @@ export function tiersOf(graph: CablingGraph): Map<string, number> {
     const upward = neighbours(node.id).some((other) => (tiers.get(other) ?? endTier) <= 2);
     const switches = neighbours(node.id).filter((other) => role.get(other) === 'SW').length;
     if (upward || switches >= 3) tiers.set(node.id, 3);
+  }
+  const places = graph.nodes.filter((node) => node.form === 'place');
+  const [hub] = [...places].sort(
+    (a, b) =>
+      (near.get(b.id)?.size ?? 0) - (near.get(a.id)?.size ?? 0) || b.deviceIds.length - a.deviceIds.length,
+  );
+  if (hub !== undefined) {
+    // Sites stand around the one that most others hang on.
+    let ring = [hub.id];
+    for (let tier = hubTier; ring.length > 0; tier++) {
+      for (const id of ring) tiers.set(id, tier);
+      ring = [...new Set(ring.flatMap((id) => [...(near.get(id) ?? [])]))].filter(
+        (id) => !tiers.has(id) && places.some((place) => place.id === id),
+      );
+    }
+    for (const place of places) if (!tiers.has(place.id)) tiers.set(place.id, hubTier + 1);
   }
   const waiting = graph.nodes.filter((node) => !tiers.has(node.id)).map((node) => node.id);
   for (let pass = 0; pass < 3; pass++) {

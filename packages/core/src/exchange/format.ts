@@ -10,7 +10,10 @@ import { placeSchema } from '../model/kinds/place.ts';
 import { portRoles } from '../model/kinds/portGroup.ts';
 import { cablingRulesSchema } from '../model/kinds/project.ts';
 import { rackSchema } from '../model/kinds/rack.ts';
-import { facets, projections } from '../model/kinds/sheet.ts';
+import { projectSchema } from '../model/kinds/project.ts';
+import { markSchema } from '../model/kinds/mark.ts';
+import { groupSchema, pageSchema, projections, readingSchema, sheetSchema } from '../model/kinds/sheet.ts';
+import { sheetLinkSchema } from '../model/kinds/sheetLink.ts';
 
 export const formatName = 'visograph-exchange';
 export const formatVersion = 1;
@@ -111,12 +114,70 @@ export const pathwayEntry = fieldsOf(pathwaySchema.shape, ['id', 'aPlaceId', 'bP
   lengthM: z.number(),
 });
 
+/** What was done with one device, place or provider (by its circuit) on a sheet. */
+const sheetPosition = z.strictObject({
+  device: text,
+  place: text.describe('Path of a place'),
+  circuit: text.describe('Number of a circuit'),
+  x: z.number().optional(),
+  y: z.number().optional(),
+  width: z.number().optional(),
+  height: z.number().optional(),
+  locked: z.boolean().optional(),
+  away: z.boolean().optional(),
+  collapsed: z.boolean().optional(),
+});
+
+const sheetLine = fieldsOf(sheetLinkSchema.shape, ['id', 'sheetId', 'cableId', 'circuitId']).extend({
+  cable: text.describe('Label of a cable'),
+  circuit: text.describe('Number of a circuit'),
+});
+
+const markEntry = fieldsOf(markSchema.shape, [
+  'id',
+  'sheetId',
+  'deviceId',
+  'aRackId',
+  'bRackId',
+  'linkSheetId',
+]).extend({
+  form: markSchema.shape.form,
+  device: text.describe('Device a callout points at'),
+  aRack: text,
+  bRack: text,
+  linkSheet: text.describe('Name of the sheet it leads to'),
+});
+
 export const sheetEntry = z.strictObject({
   name,
   projection: z.enum(projections).optional(),
   scope: text.describe('Path of a place; left out for the whole project'),
-  show: z.array(z.enum(facets)).optional(),
-  positions: z.array(z.strictObject({ device: name, x: z.number(), y: z.number() })).optional(),
+  ...sheetSchema
+    .pick({
+      picked: true,
+      show: true,
+      faded: true,
+      locked: true,
+      templates: true,
+      colourBy: true,
+      views: true,
+    })
+    .partial().shape,
+  reading: readingSchema.partial().optional(),
+  page: pageSchema.partial().optional(),
+  positions: z.array(sheetPosition).optional(),
+  links: z.array(sheetLine).optional(),
+  marks: z.array(markEntry).optional(),
+  groups: z
+    .array(
+      z.strictObject({
+        name,
+        state: groupSchema.shape.state.optional(),
+        devices: z.array(name).optional(),
+        marks: z.array(z.int()).optional().describe('Numbers of marks of this sheet, from 0'),
+      }),
+    )
+    .optional(),
 });
 
 export const kitEntry = fieldsOf(kitSchema.shape, ['id']).extend({ name });
@@ -130,6 +191,7 @@ export const exchangeSchema = z.strictObject({
       name,
       labelDigits: z.int().optional(),
       cabling: cablingRulesSchema.partial().optional(),
+      symbols: projectSchema.shape.symbols.optional(),
     })
     .optional(),
   places: z.array(placeEntry).optional(),

@@ -3,7 +3,7 @@ import { blankModel, type CatalogueModel } from '../model/kinds/catalogueModel.t
 import { blankDevice, type Device } from '../model/kinds/device.ts';
 import { defaultCablingRules } from '../model/kinds/project.ts';
 import { blankRack } from '../model/kinds/rack.ts';
-import { facets } from '../model/kinds/sheet.ts';
+import { readSheets } from './readSheets.ts';
 import type { Module } from '../model/kinds/module.ts';
 import { newId } from '../model/ids.ts';
 import { modelTitle } from '../model/kinds.ts';
@@ -192,45 +192,6 @@ function readPhysical(staging: Staging, file: ExchangeFile): void {
   });
 }
 
-function readSheets(staging: Staging, file: ExchangeFile): void {
-  (file.sheets ?? []).forEach((entry, index) => {
-    const at = `$.sheets[${index}]`;
-    const existing = [...staging.network.all('sheet')].find(
-      (sheet) => sheet.name.toLowerCase() === entry.name.toLowerCase(),
-    );
-    const id = existing?.id ?? newId();
-    staging.put(
-      'sheet',
-      {
-        id,
-        name: entry.name,
-        projection: entry.projection ?? 'cabling',
-        scopeId: entry.scope ? ensurePlace(staging, entry.scope, `${at}.scope`) : null,
-        show: facets.filter((facet) =>
-          entry.show === undefined ? facet !== 'power' : entry.show.includes(facet),
-        ),
-      },
-      at,
-    );
-    const items = new Map(staging.network.find('sheetItemsBySheet', id).map((item) => [item.deviceId, item]));
-    (entry.positions ?? []).forEach((spot, which) => {
-      const device = staging.network.findOne('deviceByName', spot.device.toLowerCase());
-      const path = `${at}.positions[${which}]`;
-      if (device === null)
-        staging.problem(
-          `${path}.device`,
-          `There is no device “${spot.device}”. Correct the name or leave the position out.`,
-        );
-      else
-        staging.put(
-          'sheetItem',
-          { id: items.get(device.id)?.id ?? newId(), sheetId: id, deviceId: device.id, x: spot.x, y: spot.y },
-          path,
-        );
-    });
-  });
-}
-
 /**
  * Reads a parsed exchange file on top of a network: rows are created or updated by name; what the file does not
  * mention stays. Gives the changes, or the complete list of what is wrong with where; never a part.
@@ -248,6 +209,7 @@ export function readExchange(network: Network, data: unknown): ReadResult {
         id: project?.id ?? newId(),
         name: file.project.name,
         labelDigits: file.project.labelDigits ?? project?.labelDigits ?? 5,
+        symbols: { ...project?.symbols, ...file.project.symbols },
         cabling: { ...defaultCablingRules, ...project?.cabling, ...file.project.cabling },
       },
       '$.project',

@@ -11,6 +11,8 @@ import type { Network } from '../model/network.ts';
 import { byName, compareNames } from '../model/order.ts';
 import { placePath } from '../model/places.ts';
 import { endsOf, portsOf, portTitle } from '../model/ports.ts';
+import { sparse } from './sparse.ts';
+import { sheetEntryOf } from './writeSheets.ts';
 import {
   formatName,
   formatVersion,
@@ -19,14 +21,6 @@ import {
   type ModelEntry,
   type PortEntry,
 } from './format.ts';
-
-/** Leaves out what is null or equal to the value that reading assumes. */
-function sparse<T extends object>(entry: T, assumed: Partial<T> = {}): T {
-  const kept = Object.entries(entry).filter(
-    ([key, value]) => value !== null && !sameValue(value, (assumed as Record<string, unknown>)[key]),
-  );
-  return Object.fromEntries(kept) as T;
-}
 
 function modelEntry(model: CatalogueModel): ModelEntry {
   const { id: _id, ...entry } = model;
@@ -146,7 +140,6 @@ function legsOf(network: Network, cable: Cable, side: 'a' | 'b'): (string | null
  */
 export function writeExchange(network: Network): ExchangeFile {
   const project = [...network.all('project')][0];
-  const nameOf = (deviceId: string): string => network.get('device', deviceId)?.name ?? '';
   return {
     format: formatName,
     version: formatVersion,
@@ -156,6 +149,7 @@ export function writeExchange(network: Network): ExchangeFile {
           project: {
             name: project.name,
             labelDigits: project.labelDigits,
+            ...(Object.keys(project.symbols).length === 0 ? {} : { symbols: project.symbols }),
             ...(sameValue(project.cabling, defaultCablingRules)
               ? {}
               : { cabling: sparse(project.cabling, defaultCablingRules) }),
@@ -223,16 +217,7 @@ export function writeExchange(network: Network): ExchangeFile {
               sparse({ ...pathway, from: placePath(network, aPlaceId), to: placePath(network, bPlaceId) }),
             ),
         }),
-    sheets: [...network.all('sheet')].sort(byName).map((sheet) => ({
-      name: sheet.name,
-      projection: sheet.projection,
-      ...(sheet.scopeId === null ? {} : { scope: placePath(network, sheet.scopeId) }),
-      show: sheet.show,
-      positions: network
-        .find('sheetItemsBySheet', sheet.id)
-        .map((item) => ({ device: nameOf(item.deviceId), x: item.x, y: item.y }))
-        .sort((a, b) => compareNames(a.device, b.device)),
-    })),
+    sheets: [...network.all('sheet')].sort(byName).map((sheet) => sheetEntryOf(network, sheet)),
     ...(network.count('kit') === 0
       ? {}
       : {

@@ -12,7 +12,10 @@ import { blankPlace, placeSchema, type Place } from './kinds/place.ts';
 import { blankPort, portSchema, type Port } from './kinds/port.ts';
 import { defaultCablingRules, projectSchema, type Project } from './kinds/project.ts';
 import { blankRack, rackSchema, type Rack } from './kinds/rack.ts';
-import { sheetItemSchema, sheetSchema, type Sheet, type SheetItem } from './kinds/sheet.ts';
+import { blankMark, markSchema, type Mark } from './kinds/mark.ts';
+import { blankSheet, sheetSchema, type Sheet } from './kinds/sheet.ts';
+import { blankSheetItem, sheetItemSchema, type SheetItem } from './kinds/sheetItem.ts';
+import { blankSheetLink, sheetLinkSchema, type SheetLink } from './kinds/sheetLink.ts';
 
 /** Every kind of row the model holds, by its name in the journal, the API and the database. */
 export interface Rows {
@@ -29,6 +32,8 @@ export interface Rows {
   pathway: Pathway;
   sheet: Sheet;
   sheetItem: SheetItem;
+  sheetLink: SheetLink;
+  mark: Mark;
   kit: Kit;
 }
 export type Kind = keyof Rows;
@@ -60,7 +65,7 @@ export const kinds: { [K in Kind]: KindDefinition<K> } = {
     refs: {},
     unique: [],
     nameOf: (row) => row.name,
-    blank: { cabling: defaultCablingRules },
+    blank: { cabling: defaultCablingRules, symbols: {} },
   },
   place: {
     schema: placeSchema,
@@ -162,16 +167,45 @@ export const kinds: { [K in Kind]: KindDefinition<K> } = {
     refs: { scopeId: 'place' },
     unique: [{ what: 'name', key: (row) => row.name }],
     nameOf: (row) => row.name,
-    blank: {},
+    blank: blankSheet,
   },
   sheetItem: {
     schema: sheetItemSchema,
     one: 'position on a sheet',
     many: 'positions on sheets',
-    refs: { sheetId: 'sheet', deviceId: 'device' },
-    unique: [{ what: 'deviceId', key: (row) => `${row.sheetId}/${row.deviceId}` }],
+    refs: { sheetId: 'sheet', deviceId: 'device', placeId: 'place', circuitId: 'circuit' },
+    unique: [
+      {
+        what: 'deviceId',
+        key: (row) => `${row.sheetId}/${row.deviceId ?? row.placeId ?? row.circuitId ?? ''}`,
+      },
+    ],
     nameOf: () => 'position',
-    blank: {},
+    blank: blankSheetItem,
+  },
+  sheetLink: {
+    schema: sheetLinkSchema,
+    one: 'link on a sheet',
+    many: 'links on sheets',
+    refs: { sheetId: 'sheet', cableId: 'cable', circuitId: 'circuit' },
+    unique: [{ what: 'cableId', key: (row) => `${row.sheetId}/${row.cableId ?? row.circuitId ?? ''}` }],
+    nameOf: () => 'link',
+    blank: blankSheetLink,
+  },
+  mark: {
+    schema: markSchema,
+    one: 'mark on a sheet',
+    many: 'marks on sheets',
+    refs: {
+      sheetId: 'sheet',
+      deviceId: 'device',
+      aRackId: 'rack',
+      bRackId: 'rack',
+      linkSheetId: 'sheet',
+    },
+    unique: [],
+    nameOf: (row) => row.form,
+    blank: blankMark,
   },
   kit: {
     schema: kitSchema,

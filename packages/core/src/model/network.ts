@@ -42,6 +42,14 @@ const indexDefinitions = {
   sheetsByScope: on('sheet', (row) => row.scopeId ?? 'root'),
   sheetItemsBySheet: on('sheetItem', (row) => row.sheetId),
   sheetItemsByDevice: on('sheetItem', (row) => row.deviceId),
+  sheetItemsByPlace: on('sheetItem', (row) => row.placeId),
+  sheetItemsByCircuit: on('sheetItem', (row) => row.circuitId),
+  sheetLinksBySheet: on('sheetLink', (row) => row.sheetId),
+  sheetLinksByLine: on('sheetLink', (row) => row.cableId ?? row.circuitId),
+  marksBySheet: on('mark', (row) => row.sheetId),
+  marksByDevice: on('mark', (row) => row.deviceId),
+  marksByRack: on('mark', (row) => present(row.aRackId, row.bRackId)),
+  marksByLinkedSheet: on('mark', (row) => row.linkSheetId),
 };
 type Definitions = typeof indexDefinitions;
 export type IndexName = keyof Definitions;
@@ -69,6 +77,15 @@ export const referrers: { kind: Kind; field: string; refersTo: Kind; index: Inde
   { kind: 'cable', field: 'aPortId', refersTo: 'port', index: 'cablesByPort' },
   { kind: 'port', field: 'passThroughId', refersTo: 'port', index: 'portsByPassThrough' },
   { kind: 'sheetItem', field: 'sheetId', refersTo: 'sheet', index: 'sheetItemsBySheet' },
+  { kind: 'sheetItem', field: 'placeId', refersTo: 'place', index: 'sheetItemsByPlace' },
+  { kind: 'sheetItem', field: 'circuitId', refersTo: 'circuit', index: 'sheetItemsByCircuit' },
+  { kind: 'sheetLink', field: 'sheetId', refersTo: 'sheet', index: 'sheetLinksBySheet' },
+  { kind: 'sheetLink', field: 'cableId', refersTo: 'cable', index: 'sheetLinksByLine' },
+  { kind: 'sheetLink', field: 'circuitId', refersTo: 'circuit', index: 'sheetLinksByLine' },
+  { kind: 'mark', field: 'sheetId', refersTo: 'sheet', index: 'marksBySheet' },
+  { kind: 'mark', field: 'deviceId', refersTo: 'device', index: 'marksByDevice' },
+  { kind: 'mark', field: 'aRackId', refersTo: 'rack', index: 'marksByRack' },
+  { kind: 'mark', field: 'linkSheetId', refersTo: 'sheet', index: 'marksByLinkedSheet' },
 ];
 
 export type Tables = { [K in Kind]: PersistentMap<string, Rows[K]> };

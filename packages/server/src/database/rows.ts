@@ -41,11 +41,12 @@ export class ProjectRow extends Model {
   declare labelDigits: number;
   declare revision: number;
   declare cabling: CablingRules;
+  declare symbols: Record<string, string>;
   static override get tableName(): string {
     return 'project';
   }
   static override get jsonAttributes(): string[] {
-    return ['cabling'];
+    return ['cabling', 'symbols'];
   }
 }
 
@@ -71,11 +72,13 @@ export class ChangeSetRow extends Model {
 
 /** Fields kept as jsonb: plain data inside a row. */
 export const jsonFields: Partial<Record<Kind, readonly string[]>> = {
-  project: ['cabling'],
+  project: ['cabling', 'symbols'],
   rack: ['feeds'],
   model: ['portGroups', 'ends', 'stockLengthsM', 'stockPricesMinor', 'slots', 'licences', 'optics'],
   device: ['extra'],
-  sheet: ['show'],
+  sheet: ['show', 'faded', 'locked', 'reading', 'templates', 'page', 'views', 'groups'],
+  sheetLink: ['aLabel', 'bLabel', 'middleLabel', 'bends', 'show'],
+  mark: ['points'],
   kit: ['contents'],
 };
 
@@ -104,6 +107,8 @@ export const rowClasses: Record<Kind, typeof Model> = {
   pathway: rowClass('pathway'),
   sheet: rowClass('sheet'),
   sheetItem: rowClass('sheetItem'),
+  sheetLink: rowClass('sheetLink'),
+  mark: rowClass('mark'),
   kit: rowClass('kit'),
 };
 

@@ -1,5 +1,4 @@
 import {
-  cablingScene,
   changeSchema,
   checkNetwork,
   elevationScene,
@@ -21,13 +20,13 @@ import {
   type Network,
   type Rack,
 } from '@visograph/core';
-import { measureText } from '@visograph/drawing';
-import { diagramSvg, elevationSvg } from '@visograph/drawing/svg';
+import { elevationSvg } from '@visograph/drawing/svg';
 import { z } from 'zod';
 import { addProject } from '../accounts/accounts.ts';
 import { ChangeSetRow } from '../database/rows.ts';
 import type { UndoResult, Written } from '../store/projectStore.ts';
-import { embeddedFonts } from './fonts.ts';
+import { embeddedFonts } from '../printing/fonts.ts';
+import { attach } from './attach.ts';
 import { notFound, Refusal, refuseFile, refuseProblems } from './problem.ts';
 import { refuseUnlessOwner } from './ownersOnly.ts';
 import { tableToXlsx, xlsxType } from './tableXlsx.ts';
@@ -56,17 +55,6 @@ async function scopeOf(call: Call<unknown>): Promise<string | null> {
   const { network } = await call.services.store.read(call.projectId);
   if (network.get('place', scope) === null) throw notFound(`The place ${scope}`);
   return scope;
-}
-
-function attach(call: Call<unknown>, name: string, type: string, body: string | Buffer): void {
-  const plain = name.replaceAll(/[^\w.-]+/g, '-');
-  call.response
-    .type(type)
-    .set(
-      'Content-Disposition',
-      `attachment; filename="${plain}"; filename*=UTF-8''${encodeURIComponent(name)}`,
-    )
-    .send(body);
 }
 
 /** What the elevation is to show besides the names, as the query says; what is not known is left out. */
@@ -233,23 +221,6 @@ export const projectRoutes: readonly Route[] = [
       }
       if (format !== 'csv') return table;
       attach(call, `${fileName}.csv`, 'text/csv; charset=utf-8', `\uFEFF${tableToCsv(table)}`);
-      return undefined;
-    },
-  }),
-  route({
-    method: 'get',
-    path: '/projects/:project/sheets/:sheet/svg',
-    access: 'reader',
-    summary: 'A sheet as SVG with its fonts inside',
-    handle: async (call) => {
-      const { network, revision } = await call.services.store.read(call.projectId);
-      const sheet = network.get('sheet', call.param('sheet'));
-      if (sheet === null) throw notFound('This sheet');
-      const scene = cablingScene(network, sheet, {
-        measure: measureText,
-        stamp: { revision, date: new Date().toISOString().slice(0, 10) },
-      });
-      attach(call, `${sheet.name}.svg`, 'image/svg+xml', diagramSvg(scene, { fonts: await embeddedFonts() }));
       return undefined;
     },
   }),

@@ -4,6 +4,7 @@ import type { Logger } from 'pino';
 import type { z } from 'zod';
 import type { Account, MemberRole } from '../database/rows.ts';
 import type { Live } from '../live/live.ts';
+import type { Press } from '../printing/press.ts';
 import type { ProjectStore } from '../store/projectStore.ts';
 
 /** Who may call a route: anybody, anybody signed in, or a member of the project with at least this role. */
@@ -13,6 +14,7 @@ export interface Services {
   knex: Knex;
   store: ProjectStore;
   live: Live;
+  press: Press;
   log: Logger;
 }
 

@@ -5,6 +5,7 @@ import { openApi } from './openapi.ts';
 import { projectRoutes } from './projectRoutes.ts';
 import { route, type Route } from './route.ts';
 import { sessionRoutes } from './sessionRoutes.ts';
+import { sheetRoutes } from './sheetRoutes.ts';
 import { spreadsheetRoutes } from './spreadsheetRoutes.ts';
 
 const own: readonly Route[] = [
@@ -13,6 +14,7 @@ const own: readonly Route[] = [
   ...catalogueRoutes,
   ...spreadsheetRoutes,
   ...cableListRoutes,
+  ...sheetRoutes,
   ...memberRoutes,
 ];
 

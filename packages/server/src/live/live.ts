@@ -1,20 +1,47 @@
-import type { JournalEntry } from '@visograph/core';
+import { newId, type JournalEntry } from '@visograph/core';
 import type { RequestHandler, Request, Response } from 'express';
 import type { IncomingMessage, Server } from 'node:http';
 import { ServerResponse } from 'node:http';
 import type { Knex } from 'knex';
 import { WebSocketServer, type WebSocket } from 'ws';
+import { z } from 'zod';
 import { Membership } from '../database/rows.ts';
 
 /** Entries with more changes than this are not sent along: clients load the network anew. */
 const mostChanges = 5000;
 const path = /^\/api\/v1\/projects\/([0-9a-f-]{36})\/live$/;
 
-export type LiveMessage = { type: 'entry'; entry: JournalEntry } | { type: 'reload'; revision: number };
+export type LiveMessage =
+  | { type: 'entry'; entry: JournalEntry }
+  | { type: 'reload'; revision: number }
+  | ({ type: 'peer'; peer: string; name: string } & Here)
+  | { type: 'gone'; peer: string };
+
+/** Where somebody is on a sheet: sent by each window, passed on to the others, never kept. */
+const hereSchema = z.strictObject({
+  type: z.literal('here'),
+  sheetId: z.uuid().nullable(),
+  at: z.strictObject({ x: z.number(), y: z.number() }).nullable(),
+  selection: z.array(z.string().max(120)).max(6),
+});
+type Here = Omit<z.infer<typeof hereSchema>, 'type'>;
+/** More messages a second from one window than this are passed over. */
+const mostHere = 40;
+
+interface Client {
+  projectId: string;
+  accountId: string;
+  name: string;
+  /** Names the window to the others. */
+  peer: string;
+  alive: boolean;
+  second: number;
+  sent: number;
+}
 
 /** Pushes every journal entry to all signed-in members who have the project open. */
 export class Live {
-  private readonly sockets = new Map<WebSocket, { projectId: string; accountId: string; alive: boolean }>();
+  private readonly sockets = new Map<WebSocket, Client>();
   private readonly server = new WebSocketServer({ noServer: true, maxPayload: 1024 });
   private readonly pulse: NodeJS.Timeout;
 
@@ -37,10 +64,11 @@ export class Live {
         if (accountId === undefined) return refuse('401 Unauthorized');
         Membership.query(knex)
           .findOne({ projectId, accountId })
+          .withGraphFetched('account')
           .then((member) => {
             if (member === undefined) return refuse('404 Not Found');
             this.server.handleUpgrade(request, socket, head, (client) =>
-              this.welcome(client, projectId, accountId),
+              this.welcome(client, projectId, accountId, member.account?.name ?? ''),
             );
           })
           .catch(() => refuse('503 Service Unavailable'));
@@ -48,12 +76,42 @@ export class Live {
     });
   }
 
-  private welcome(client: WebSocket, projectId: string, accountId: string): void {
-    const state = { projectId, accountId, alive: true };
+  private welcome(client: WebSocket, projectId: string, accountId: string, name: string): void {
+    const state: Client = { projectId, accountId, name, peer: newId(), alive: true, second: 0, sent: 0 };
     this.sockets.set(client, state);
     client.on('pong', () => (state.alive = true));
-    client.on('close', () => this.sockets.delete(client));
+    client.on('message', (data, binary) => {
+      if (!binary) this.passOn(client, state, (data as Buffer).toString('utf8'));
+    });
+    client.on('close', () => {
+      this.sockets.delete(client);
+      this.toOthers(client, state.projectId, { type: 'gone', peer: state.peer });
+    });
     client.on('error', () => client.terminate());
+  }
+
+  private passOn(client: WebSocket, state: Client, text: string): void {
+    const second = Math.floor(Date.now() / 1000);
+    state.sent = state.second === second ? state.sent + 1 : 1;
+    state.second = second;
+    if (state.sent > mostHere) return;
+    let data: unknown;
+    try {
+      data = JSON.parse(text);
+    } catch {
+      return;
+    }
+    const here = hereSchema.safeParse(data);
+    if (!here.success) return;
+    const { sheetId, at, selection } = here.data;
+    const { peer, name } = state;
+    this.toOthers(client, state.projectId, { type: 'peer', peer, name, sheetId, at, selection });
+  }
+
+  private toOthers(client: WebSocket, projectId: string, message: LiveMessage): void {
+    const text = JSON.stringify(message);
+    for (const [other, state] of this.sockets)
+      if (other !== client && state.projectId === projectId) other.send(text);
   }
 
   send(projectId: string, entry: JournalEntry): void {

@@ -1,5 +1,6 @@
 import type { CableColumns, CableRowResult } from '@visograph/core';
 import { ApiError } from '../data/api.ts';
+import { callLines } from '../data/lines.ts';
 
 /** What the server says of a cable list. */
 export interface CableListResult {
@@ -34,29 +35,17 @@ export async function sendCableList(wish: Wish): Promise<CableListResult> {
   if (wish.columns !== null) query.set('columns', JSON.stringify(wish.columns));
   if (wish.write) query.set('write', '1');
   if (wish.all) query.set('all', '1');
-  const response = await fetch(`/api/v1/projects/${wish.projectId}/cable-list?${query.toString()}`, {
-    method: 'POST',
-    headers: { 'Content-Type': 'application/octet-stream' },
-    body: wish.bytes as BodyInit,
-    signal: wish.signal,
-  });
-  if (!response.ok || response.body === null) {
-    const document = (await response.json().catch(() => ({}))) as { detail?: string };
-    throw new ApiError(response.status, document.detail ?? `The server answered ${response.status}.`, []);
-  }
-  const reader = response.body.pipeThrough(new TextDecoderStream()).getReader();
-  let rest = '';
   let result: CableListResult | null = null;
-  for (let part = await reader.read(); !part.done; part = await reader.read()) {
-    const lines = (rest + part.value).split('\n');
-    rest = lines.pop() ?? '';
-    for (const line of lines) {
-      if (line === '') continue;
-      const told = JSON.parse(line) as Progress | { result: CableListResult };
+  await callLines<Progress | { result: CableListResult }>(
+    `/projects/${wish.projectId}/cable-list?${query.toString()}`,
+    wish.bytes as BodyInit,
+    'application/octet-stream',
+    wish.signal,
+    (told) => {
       if ('result' in told) ({ result } = told);
       else wish.onProgress(told);
-    }
-  }
+    },
+  );
   if (result === null)
     throw new ApiError(0, 'The answer broke off before the end. Nothing was written; try again.', []);
   return result;

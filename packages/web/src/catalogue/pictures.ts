@@ -1,4 +1,4 @@
-import { pictureFault, svgFault } from '@visograph/core';
+import { mostPicture, pictureFault, svgFault } from '@visograph/core';
 
 export type PictureRead = { ok: true; picture: string; removed: boolean } | { ok: false; why: string };
 
@@ -12,7 +12,7 @@ const base64 = (bytes: Uint8Array): string => {
  * A picture from a file, checked by its content. A drawing is cleaned of everything that is not one: scripts,
  * event handlers, links to elsewhere.
  */
-export async function readPicture(file: Blob): Promise<PictureRead> {
+export async function readPicture(file: Blob, use: 'model' | 'sheet' = 'model'): Promise<PictureRead> {
   const bytes = new Uint8Array(await file.arrayBuffer());
   const isPng = bytes[0] === 0x89 && bytes[1] === 0x50;
   let picture = `data:image/png;base64,${base64(bytes)}`;
@@ -35,6 +35,6 @@ export async function readPicture(file: Blob): Promise<PictureRead> {
       : start.replace(/<svg/i, '<svg xmlns="http://www.w3.org/2000/svg"');
     picture = `data:image/svg+xml;base64,${base64(new TextEncoder().encode(drawn))}`;
   }
-  const fault = pictureFault(picture);
+  const fault = pictureFault(picture, mostPicture[use]);
   return fault === null ? { ok: true, picture, removed } : { ok: false, why: `The picture ${fault}.` };
 }

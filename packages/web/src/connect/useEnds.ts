@@ -33,7 +33,7 @@ export function useEnds(network: Network, dock: ConnectWish): { a: End; b: End }
   const { selection } = useWhereabouts();
   const [aDeviceId, setADevice] = useState(dock.aDeviceId);
   const [bDeviceId, setBDevice] = useState<string | null>(
-    network.get('port', dock.bPortId)?.deviceId ?? null,
+    network.get('port', dock.bPortId)?.deviceId ?? dock.bDeviceId ?? null,
   );
   const [aPortId, setAPort] = useState(dock.aPortId);
   const [bPortId, setBPort] = useState(dock.bPortId);

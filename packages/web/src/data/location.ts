@@ -4,7 +4,7 @@ import { useLocation, useNavigate, useParams, useSearchParams } from 'react-rout
 
 export type SelectedKind = Extract<
   Kind,
-  'place' | 'rack' | 'model' | 'device' | 'port' | 'cable' | 'circuit' | 'pathway' | 'sheet' | 'kit'
+  'place' | 'rack' | 'model' | 'device' | 'port' | 'cable' | 'circuit' | 'pathway' | 'sheet' | 'mark' | 'kit'
 >;
 export interface Selection {
   kind: SelectedKind;
@@ -21,6 +21,7 @@ const kinds: readonly string[] = [
   'circuit',
   'pathway',
   'sheet',
+  'mark',
   'kit',
 ];
 const isSelectedKind = (text: string): text is SelectedKind => kinds.includes(text);

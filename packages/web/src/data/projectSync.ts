@@ -8,6 +8,7 @@ import {
   type Problem,
 } from '@visograph/core';
 import { ApiError, call } from './api.ts';
+import { Presence, type Peer } from './presence.ts';
 
 export type SaveState = 'loading' | 'saved' | 'saving' | 'offline' | 'signedOut';
 
@@ -31,7 +32,11 @@ type Edit =
   | { form: 'changes'; id: string; changes: Change[]; sentence: string }
   | { form: 'undo' | 'redo'; id: string };
 
-type LiveMessage = { type: 'entry'; entry: JournalEntry } | { type: 'reload'; revision: number };
+type LiveMessage =
+  | { type: 'entry'; entry: JournalEntry }
+  | { type: 'reload'; revision: number }
+  | ({ type: 'peer' } & Peer)
+  | { type: 'gone'; peer: string };
 interface NetworkReply {
   revision: number;
   rows: Parameters<typeof Network.of>[0];
@@ -57,6 +62,9 @@ export class ProjectSync {
     notice: null,
     failed: null,
   };
+  readonly presence = new Presence((text) => {
+    if (this.socket?.readyState === WebSocket.OPEN) this.socket.send(text);
+  });
   private readonly listeners = new Set<() => void>();
   private socket: WebSocket | null = null;
   private sending = false;
@@ -137,9 +145,12 @@ export class ProjectSync {
     socket.onmessage = (event) => {
       const message = JSON.parse(String(event.data)) as LiveMessage;
       if (message.type === 'entry') this.take(message.entry);
+      else if (message.type === 'peer') this.presence.take(message);
+      else if (message.type === 'gone') this.presence.drop(message.peer);
       else void this.load();
     };
     socket.onclose = () => {
+      this.presence.clear();
       if (this.closed) return;
       if (opened) this.show({ save: 'offline' });
       void this.pause().then(() => {

@@ -2,7 +2,13 @@ import { createContext, useContext, useMemo, useState, type ReactNode } from 're
 
 /** What stands in the dock at the bottom of the work area. */
 export type Dock =
-  | { form: 'connect'; aPortId: string | null; aDeviceId: string | null; bPortId: string | null }
+  | {
+      form: 'connect';
+      aPortId: string | null;
+      aDeviceId: string | null;
+      bPortId: string | null;
+      bDeviceId?: string | null;
+    }
   | { form: 'addDevice'; rackId: string | null; unit: number | null; modelId?: string | null }
   | { form: 'trace'; portId: string };
 

@@ -20,7 +20,7 @@ export function DockArea(): ReactNode {
   if (dock.form === 'trace') return <TraceDock portId={dock.portId} onClose={close} />;
   return (
     <ConnectDock
-      key={`${dock.aPortId ?? ''}/${dock.aDeviceId ?? ''}/${dock.bPortId ?? ''}`}
+      key={`${dock.aPortId ?? ''}/${dock.aDeviceId ?? ''}/${dock.bPortId ?? ''}/${dock.bDeviceId ?? ''}`}
       dock={dock}
       onClose={close}
     />

@@ -39,6 +39,8 @@ const Line = styled.div`
 const colourLabels: Record<(typeof colourings)[number], string> = {
   role: 'By role',
   status: 'By status',
+  model: 'By model',
+  place: 'By place',
   feedState: 'By power state',
   power: 'By power drawn',
   support: 'By end of support',

@@ -1,11 +1,11 @@
 import {
+  deleteCircuit,
   circuitKinds,
   cableStatuses,
   editRow,
   filledBy,
   portTitle,
   portsOf,
-  remove,
   speedText,
   whereIs,
   type Circuit,
@@ -104,11 +104,7 @@ export function CircuitRecord({ circuit }: { circuit: Circuit }): ReactNode {
           {canEdit && (
             <Button
               onPress={() => {
-                const set = {
-                  changes: [remove('circuit', circuit)],
-                  sentence: `Deleted circuit ${circuit.number}`,
-                };
-                if (commit(set).ok) select(null);
+                if (commit(deleteCircuit(view.network, circuit)).ok) select(null);
               }}
             >
               Delete

@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { useParams } from 'react-router';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
@@ -6,6 +7,7 @@ import { DeviceRecord } from './DeviceRecord.tsx';
 import { CableRecord } from './CableRecord.tsx';
 import { CircuitRecord } from './CircuitRecord.tsx';
 import { AddInside } from './AddInside.tsx';
+import { MarkRecord } from './MarkRecord.tsx';
 import { ModelRecord } from './ModelRecord.tsx';
 import { PlaceRecord } from './PlaceRecord.tsx';
 import { PortRecord } from './PortRecord.tsx';
@@ -22,7 +24,10 @@ export function Record(): ReactNode {
   const { view, canEdit } = useProject();
   const { selection, scopeId } = useWhereabouts();
   const { network } = view;
+  const { sheet: sheetId } = useParams();
   if (selection === null) {
+    const open = network.get('sheet', sheetId ?? null);
+    if (open !== null) return <SheetRecord key={open.id} sheet={open} />;
     const place = network.get('place', scopeId);
     if (place !== null) return <PlaceRecord key={place.id} place={place} />;
     return (
@@ -33,6 +38,8 @@ export function Record(): ReactNode {
     );
   }
   const { kind, id } = selection;
+  const mark = kind === 'mark' ? network.get('mark', id) : null;
+  if (mark !== null) return <MarkRecord key={id} mark={mark} />;
   const device = kind === 'device' ? network.get('device', id) : null;
   if (device !== null) return <DeviceRecord key={id} device={device} />;
   const port = kind === 'port' ? network.get('port', id) : null;

@@ -8,6 +8,8 @@ export function titleOf(network: Network, selection: Selection): string {
       return portTitle(network, selection.id).replace(':', ' ');
     case 'cable':
       return network.get('cable', selection.id)?.label ?? '';
+    case 'mark':
+      return network.get('mark', selection.id)?.form ?? '';
     case 'circuit':
       return network.get('circuit', selection.id)?.number ?? '';
     case 'model': {

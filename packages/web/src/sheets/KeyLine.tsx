@@ -1,5 +1,5 @@
 import type { KeyEntry } from '@visograph/core';
-import { MediumStroke } from '@visograph/drawing';
+import { MediumStroke, shadeColour } from '@visograph/drawing';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { RoleMark } from '../kit/panels.tsx';
@@ -30,7 +30,7 @@ export function KeyLine({ entries }: { entries: readonly KeyEntry[] }): ReactNod
   return (
     <Line aria-label="Key">
       {entries.map((entry) => (
-        <li key={entry.text}>
+        <li key={`${entry.form}${entry.text}`}>
           {entry.medium !== undefined && (
             <svg width="26" height="10" aria-hidden="true">
               <MediumStroke
@@ -41,6 +41,11 @@ export function KeyLine({ entries }: { entries: readonly KeyEntry[] }): ReactNod
                 paper={tokens.ground}
               />
             </svg>
+          )}
+          {entry.shade !== undefined && (
+            <i
+              style={{ width: 12, height: 12, borderRadius: 2, background: shadeColour(tokens, entry.shade) }}
+            />
           )}
           {entry.role !== undefined && <RoleMark role={entry.role} />}
           {entry.text}

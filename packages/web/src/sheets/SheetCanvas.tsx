@@ -1,5 +1,12 @@
-import { dragScene, type Container, type Plate, type Point, type Scene } from '@visograph/core';
-import { ContainerShape, LinkShape, PlateShape, roundedPath, type Detail } from '@visograph/drawing';
+import {
+  dragScene,
+  snapToOthers,
+  type Box,
+  type Guide,
+  type Plate,
+  type Point,
+  type Scene,
+} from '@visograph/core';
 import {
   applyNodeChanges,
   Background,
@@ -9,27 +16,19 @@ import {
   useReactFlow,
   useStore,
   ViewportPortal,
-  type Node,
   type NodeChange,
-  type NodeProps,
 } from '@xyflow/react';
 import '@xyflow/react/dist/base.css';
-import { memo, useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
-import { useWhereabouts } from '../data/location.ts';
+import { useProject } from '../data/project.tsx';
 import { Button } from '../kit/controls.tsx';
-import { useTraced } from '../trace/useTraced.ts';
 import { useTheme } from '../theme/theme.tsx';
-
-type PlateNode = Node<{ plate: Plate; chosen: boolean }, 'plate'>;
-
-/** Below these zooms text cannot be read: first lines and labels go, then names. */
-const namesOnlyBelow = 0.55;
-const tabsOnlyBelow = 0.16;
-const detailAt = (zoom: number): Detail =>
-  zoom < tabsOnlyBelow ? 'tab' : zoom < namesOnlyBelow ? 'name' : 'full';
-type ContainerNode = Node<{ container: Container }, 'container'>;
-type SheetNode = PlateNode | ContainerNode;
+import { farAbove, farBelow, FarLayer } from './FarLayer.tsx';
+import { LinkLayer, type LinkActs } from './LinkLayer.tsx';
+import { MiniMap } from './MiniMap.tsx';
+import { Peers, usePeers } from './Peers.tsx';
+import { Acts, markIdOf, nodesOf, nodeTypes, type NodeActs, type SheetNode } from './sheetNodes.tsx';
 
 const Canvas = styled.div`
   position: absolute;
@@ -43,7 +42,8 @@ const Canvas = styled.div`
     outline-offset: 3px;
     border-radius: 3px;
   }
-  .react-flow__node-container {
+  .react-flow__node-container,
+  .react-flow__node.enclosure {
     pointer-events: none !important;
   }
   .container-title {
@@ -56,6 +56,10 @@ const Canvas = styled.div`
   .react-flow__node svg {
     display: block;
     overflow: visible;
+  }
+  .react-flow__node-mark svg.chosen {
+    outline: 1px dashed ${({ theme }) => theme.accent};
+    outline-offset: 4px;
   }
   .react-flow__selection,
   .react-flow__nodesselection-rect {
@@ -76,123 +80,189 @@ const Zoom = styled.div`
     padding: 0 7px;
   }
 `;
-const LinkLayer = styled.svg`
+const Lines = styled.svg`
   position: absolute;
   top: 0;
   left: 0;
   overflow: visible;
   pointer-events: none;
-  z-index: 1;
-  .hit {
-    pointer-events: stroke;
-    cursor: default;
-  }
+  z-index: 7;
 `;
 
-const PlateView = memo(function PlateView({ data }: NodeProps<PlateNode>): ReactNode {
-  const { tokens } = useTheme();
-  const detail = useStore((state) => detailAt(state.transform[2]));
-  return (
-    <svg width={data.plate.box.width} height={data.plate.box.height} aria-hidden="true">
-      <PlateShape plate={data.plate} tokens={tokens} selected={data.chosen} detail={detail} />
-    </svg>
-  );
-});
-
-const ContainerView = memo(function ContainerView({ data }: NodeProps<ContainerNode>): ReactNode {
-  const { tokens } = useTheme();
-  return (
-    <>
-      <svg width={data.container.box.width} height={data.container.box.height} aria-hidden="true">
-        <ContainerShape container={data.container} tokens={tokens} />
-      </svg>
-      <div className="container-title" />
-    </>
-  );
-});
-
-const nodeTypes = { plate: PlateView, container: ContainerView };
+export interface Moved {
+  plates: ReadonlyMap<string, Point>;
+  marks: ReadonlyMap<string, Point>;
+}
 
 interface Props {
+  sheetId: string;
   scene: Scene;
   canEdit: boolean;
-  /** Plates were put somewhere by hand, by plate id. */
-  onMoved: (positions: ReadonlyMap<string, Point>) => void;
+  /** Plates lit because they are selected elsewhere, or on the run that is traced. */
+  lit: ReadonlySet<string>;
+  litLink: (link: Scene['links'][number]) => boolean;
+  heldLink: Scene['links'][number] | null;
+  linkActs: LinkActs;
+  onChosen: (ids: readonly string[]) => void;
+  onMoved: (moved: Moved) => void;
+  onOpenPlate: (plate: Plate) => void;
+  onPickPlate: (plate: Plate) => void;
+  onPickMark: (id: string) => void;
+  onOpenMark: (id: string) => void;
+  onPickNothing: () => void;
+  onOpenContainer: (id: string) => void;
+  onLink: (from: string, to: string) => void;
+  onRename: (plate: Plate, name: string) => void;
+  onResize: (markId: string, box: Box) => void;
+  onDropModel: (modelId: string, at: Point) => void;
+  /** Ids that are to be chosen, after things were added. */
+  wanted: readonly string[] | null;
+  children?: ReactNode;
 }
 
-function nodesOf(scene: Scene, canEdit: boolean, chosen: ReadonlySet<string>): SheetNode[] {
-  const size = (box: { width: number; height: number }) => ({
-    width: box.width,
-    height: box.height,
-    measured: { width: box.width, height: box.height },
-  });
-  return [
-    ...scene.containers.map((container): ContainerNode => ({
-      id: `place:${container.id}`,
-      type: 'container',
-      position: { x: container.box.x, y: container.box.y },
-      data: { container },
-      ...size(container.box),
-      zIndex: -1,
-      selectable: false,
-      focusable: false,
-      draggable: canEdit,
-      dragHandle: '.container-title',
-      ariaLabel: container.title,
-      ariaRole: 'group',
-    })),
-    ...scene.plates.map((plate): PlateNode => ({
-      id: plate.id,
-      type: 'plate',
-      position: { x: plate.box.x, y: plate.box.y },
-      data: { plate, chosen: chosen.has(plate.id) },
-      ...size(plate.box),
-      zIndex: 2,
-      draggable: canEdit,
-      ariaLabel: plate.spoken,
-      ariaRole: 'button',
-    })),
-  ];
-}
-
-/** The drawing surface: pan with the wheel or by dragging, zoom, choose, drag plates and whole places. */
-export function SheetCanvas({ scene, canEdit, onMoved }: Props): ReactNode {
-  const { tokens } = useTheme();
-  const { selection, select } = useWhereabouts();
-  const traced = useTraced();
+function ZoomPanel({ onFit }: { onFit: () => void }): ReactNode {
   const flow = useReactFlow();
   const zoom = useStore((state) => state.transform[2]);
+  return (
+    <Zoom>
+      <Button aria-label="Zoom out" onPress={() => void flow.zoomOut()}>
+        −
+      </Button>
+      <Button aria-label="Fit all" onPress={onFit}>{`${Math.round(zoom * 100)} %`}</Button>
+      <Button aria-label="Zoom in" onPress={() => void flow.zoomIn()}>
+        +
+      </Button>
+    </Zoom>
+  );
+}
+
+function GuideLines({ guides }: { guides: readonly Guide[] }): ReactNode {
+  const { tokens } = useTheme();
+  if (guides.length === 0) return null;
+  return (
+    <ViewportPortal>
+      <Lines width={1} height={1} aria-hidden="true">
+        {guides.map(({ axis, at, from, to }) => (
+          <path
+            key={axis}
+            d={axis === 'x' ? `M${at} ${from - 12}V${to + 12}` : `M${from - 12} ${at}H${to + 12}`}
+            stroke={tokens.accent}
+            strokeWidth={1}
+            vectorEffect="non-scaling-stroke"
+          />
+        ))}
+      </Lines>
+    </ViewportPortal>
+  );
+}
+
+const inside = (outer: Box, box: Box): boolean =>
+  box.x >= outer.x &&
+  box.y >= outer.y &&
+  box.x + box.width <= outer.x + outer.width &&
+  box.y + box.height <= outer.y + outer.height;
+
+/** What moves along with a dragged container or enclosure: what stands in it. */
+function heldBy(scene: Scene, node: SheetNode): { plates: string[]; marks: string[]; from: Point } | null {
+  if (node.type === 'container') {
+    const { box, plateIds } = node.data.container;
+    return { plates: plateIds, marks: [], from: box };
+  }
+  if (node.type !== 'mark' || node.data.mark.form !== 'enclosure') return null;
+  const { box, id } = node.data.mark;
+  return {
+    plates: scene.plates.filter((plate) => inside(box, plate.box)).map((plate) => plate.id),
+    marks: scene.marks.filter((mark) => mark.id !== id && inside(box, mark.box)).map((mark) => mark.id),
+    from: box,
+  };
+}
+
+/** Where everything is that is being dragged, the contents of containers and enclosures included. */
+function movedBy(scene: Scene, dragged: readonly SheetNode[]): Moved {
+  const plates = new Map<string, Point>();
+  const marks = new Map<string, Point>();
+  const boxes = new Map([...scene.plates, ...scene.marks].map((one) => [one.id, one.box]));
+  for (const node of dragged) {
+    const held = heldBy(scene, node);
+    if (node.type === 'plate') plates.set(node.id, node.position);
+    if (node.type === 'mark') marks.set(node.data.mark.id, node.position);
+    if (held === null) continue;
+    const by = { x: node.position.x - held.from.x, y: node.position.y - held.from.y };
+    for (const [ids, into] of [
+      [held.plates, plates],
+      [held.marks, marks],
+    ] as const)
+      for (const id of ids) {
+        const box = boxes.get(id);
+        if (box !== undefined && !into.has(id)) into.set(id, { x: box.x + by.x, y: box.y + by.y });
+      }
+  }
+  return { plates, marks };
+}
+
+/** The drawing surface: pan with the wheel or by dragging, zoom, choose, drag plates, places and marks. */
+export function SheetCanvas(props: Props): ReactNode {
+  const { sheetId, scene, canEdit, lit, onChosen, onMoved, wanted } = props;
+  const { tokens } = useTheme();
+  const { sync } = useProject();
+  const flow = useReactFlow<SheetNode>();
   const [moved, setMoved] = useState<ReadonlyMap<string, Point>>(new Map());
+  const [guides, setGuides] = useState<readonly Guide[]>([]);
+  const [renaming, setRenaming] = useState<string | null>(null);
+  const [pulled, setPulled] = useState<{ from: string; to: Point } | null>(null);
   const live = useMemo(() => (moved.size === 0 ? scene : dragScene(scene, moved)), [scene, moved]);
-  const chosen = useMemo(() => {
-    const { kind, id } = selection ?? { kind: null, id: '' };
-    return new Set(
-      scene.plates
-        .filter(
-          (plate) =>
-            (kind === 'device' && plate.deviceIds.includes(id)) ||
-            plate.deviceIds.some((deviceId) => traced.has(deviceId)),
-        )
-        .map((plate) => plate.id),
-    );
-  }, [scene, selection, traced]);
-  const [nodes, setNodes] = useState<SheetNode[]>(() => nodesOf(scene, canEdit, chosen));
+  const large = scene.plates.length > farAbove;
+  const far = useStore((state) => large && state.transform[2] < farBelow);
+  const [nodes, setNodes] = useState<SheetNode[]>(() => nodesOf(scene, canEdit, lit));
   const dragging = useRef(false);
   useEffect(() => {
-    if (!dragging.current) {
-      setMoved(new Map());
-      setNodes((before) => {
-        const selected = new Set(before.filter((node) => node.selected).map((node) => node.id));
-        return nodesOf(scene, canEdit, chosen).map((node) => ({ ...node, selected: selected.has(node.id) }));
-      });
-    }
-  }, [scene, canEdit, chosen]);
+    if (dragging.current) return;
+    setMoved(new Map());
+    setNodes((before) => {
+      const selected = new Set(before.filter((node) => node.selected).map((node) => node.id));
+      return nodesOf(scene, canEdit, lit).map((node) =>
+        selected.has(node.id) ? { ...node, selected: true } : node,
+      );
+    });
+  }, [scene, canEdit, lit]);
+  useEffect(() => {
+    if (wanted === null) return;
+    const ids = new Set(wanted);
+    setNodes((before) => before.map((node) => ({ ...node, selected: ids.has(node.id) })));
+  }, [wanted, scene]);
+  const chosenIds = useMemo(() => nodes.filter((node) => node.selected).map((node) => node.id), [nodes]);
+  const chosenKey = chosenIds.join('\n');
+  useEffect(() => onChosen(chosenKey === '' ? [] : chosenKey.split('\n')), [chosenKey, onChosen]);
 
-  const fitAll = useCallback(() => void flow.fitView({ padding: 0.04, maxZoom: 1.1 }), [flow]);
+  const peers = usePeers(sheetId);
+  const at = useRef<Point | null>(null);
+  const tell = useCallback(() => {
+    const selection = (chosenKey === '' ? [] : chosenKey.split('\n')).map((id) => markIdOf(id) ?? id);
+    sync.presence.tell({ sheetId, at: at.current, selection });
+  }, [chosenKey, sheetId, sync]);
+  useEffect(tell, [tell]);
+  useEffect(() => () => sync.presence.tell({ sheetId: null, at: null, selection: [] }), [sync]);
+
+  const fitAll = useCallback(() => {
+    const { x, y, width, height } = scene.box;
+    void flow.fitBounds({ x, y, width, height }, { padding: 0.02 }).then(() => {
+      if (flow.getZoom() > 1.1)
+        void flow.zoomTo(1.1).then(() => flow.setCenter(x + width / 2, y + height / 2, { zoom: 1.1 }));
+    });
+  }, [flow, scene.box]);
   const fitChosen = useCallback(() => {
-    const ids = [...chosen].map((id) => ({ id }));
-    void flow.fitView({ nodes: ids.length === 0 ? undefined : ids, padding: 0.4, maxZoom: 1.4 });
-  }, [flow, chosen]);
+    const ids = new Set([...lit, ...chosenIds.map((id) => markIdOf(id) ?? id)]);
+    const boxes = [...scene.plates, ...scene.marks].filter((one) => ids.has(one.id)).map((one) => one.box);
+    if (boxes.length === 0) return fitAll();
+    const [left, top] = [Math.min(...boxes.map((box) => box.x)), Math.min(...boxes.map((box) => box.y))];
+    const right = Math.max(...boxes.map((box) => box.x + box.width));
+    const bottom = Math.max(...boxes.map((box) => box.y + box.height));
+    void flow
+      .fitBounds({ x: left, y: top, width: right - left, height: bottom - top }, { padding: 0.6 })
+      .then(() => {
+        if (flow.getZoom() > 1.4) void flow.setCenter((left + right) / 2, (top + bottom) / 2, { zoom: 1.4 });
+      });
+  }, [flow, scene, lit, chosenIds, fitAll]);
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
       const typing =
@@ -205,165 +275,205 @@ export function SheetCanvas({ scene, canEdit, onMoved }: Props): ReactNode {
     return () => window.removeEventListener('keydown', onKey);
   }, [fitAll, fitChosen]);
 
-  const onNodesChange = useCallback(
-    (changes: NodeChange<SheetNode>[]) => setNodes((before) => applyNodeChanges(changes, before)),
-    [],
-  );
-  /** Where the dragged nodes are now; a dragged place takes its plates along. */
-  const positionsOf = useCallback(
-    (dragged: readonly SheetNode[]): Map<string, Point> => {
-      const positions = new Map<string, Point>();
-      for (const node of dragged) {
-        if (node.type === 'plate') positions.set(node.id, node.position);
-        else {
-          const { box, plateIds } = node.data.container;
-          for (const plate of scene.plates) {
-            if (!plateIds.includes(plate.id)) continue;
-            positions.set(plate.id, {
-              x: plate.box.x + node.position.x - box.x,
-              y: plate.box.y + node.position.y - box.y,
-            });
-          }
-        }
-      }
-      return positions;
-    },
-    [scene],
-  );
   const onDrag = useCallback(
     (_event: unknown, node: SheetNode, dragged: SheetNode[]) => {
       dragging.current = true;
-      const positions = positionsOf(dragged.length > 0 ? dragged : [node]);
-      setMoved(positions);
-      if (node.type === 'container') {
+      const now = movedBy(scene, dragged.length > 0 ? dragged : [node]);
+      setMoved(now.plates);
+      const others = scene.plates.filter((plate) => !now.plates.has(plate.id)).map((plate) => plate.box);
+      const box = { ...node.position, width: node.width ?? 0, height: node.height ?? 0 };
+      setGuides(node.type === 'plate' && now.plates.size === 1 ? snapToOthers(box, others, 1).guides : []);
+      if (heldBy(scene, node) !== null)
         setNodes((before) =>
-          before.map((one) =>
-            positions.has(one.id) ? { ...one, position: positions.get(one.id) ?? one.position } : one,
-          ),
+          before.map((one) => {
+            if (one.id === node.id) return one;
+            const to = now.plates.get(one.id) ?? now.marks.get(markIdOf(one.id) ?? '');
+            return to === undefined ? one : { ...one, position: to };
+          }),
         );
-      }
     },
-    [positionsOf],
+    [scene],
   );
   const onDragStop = useCallback(
     (_event: unknown, node: SheetNode, dragged: SheetNode[]) => {
       dragging.current = false;
-      const positions = positionsOf(dragged.length > 0 ? dragged : [node]);
-      const really = [...positions].some(([id, at]) => {
-        const box = scene.plates.find((plate) => plate.id === id)?.box;
+      setGuides([]);
+      const now = movedBy(scene, dragged.length > 0 ? dragged : [node]);
+      const boxes = new Map([...scene.plates, ...scene.marks].map((one) => [one.id, one.box]));
+      const really = [...now.plates, ...now.marks].some(([id, to]) => {
+        const box = boxes.get(id);
         return (
           box !== undefined &&
-          (Math.round(box.x) !== Math.round(at.x) || Math.round(box.y) !== Math.round(at.y))
+          (Math.round(box.x) !== Math.round(to.x) || Math.round(box.y) !== Math.round(to.y))
         );
       });
-      if (really) onMoved(positions);
+      if (really) onMoved(now);
       else setMoved(new Map());
     },
-    [positionsOf, onMoved, scene],
+    [onMoved, scene],
   );
   /** Arrow keys move chosen plates by a step of the lattice. */
   const nudged = useRef<Map<string, Point>>(new Map());
-  const onNudge = useCallback(
-    (changes: NodeChange<SheetNode>[]) => {
-      onNodesChange(changes);
-      if (dragging.current) return;
-      for (const change of changes) {
-        if (change.type === 'position' && change.position !== undefined && change.dragging !== true)
-          nudged.current.set(change.id, change.position);
-      }
-    },
-    [onNodesChange],
-  );
+  const onNodesChange = useCallback((changes: NodeChange<SheetNode>[]) => {
+    setNodes((before) => applyNodeChanges(changes, before));
+    if (dragging.current) return;
+    for (const change of changes)
+      if (change.type === 'position' && change.position !== undefined && change.dragging !== true)
+        nudged.current.set(change.id, change.position);
+  }, []);
   const settle = useCallback(() => {
     if (nudged.current.size === 0) return;
-    const positions = nudged.current;
+    const ids = nudged.current;
     nudged.current = new Map();
-    onMoved(positions);
-  }, [onMoved]);
-  const choosePlate = (plate: Plate): void => {
-    const [only] = plate.deviceIds;
-    if (only !== undefined) select({ kind: 'device', id: only });
-  };
-  const cableId = selection?.kind === 'cable' || selection?.kind === 'circuit' ? selection.id : null;
+    onMoved(
+      movedBy(
+        scene,
+        nodes.filter((node) => ids.has(node.id)),
+      ),
+    );
+  }, [onMoved, scene, nodes]);
+
+  const beginLink = useCallback(
+    (from: string): void => {
+      const move = (event: PointerEvent): void =>
+        setPulled({
+          from,
+          to: flow.screenToFlowPosition({ x: event.clientX, y: event.clientY }, { snapToGrid: false }),
+        });
+      const up = (event: PointerEvent): void => {
+        window.removeEventListener('pointermove', move);
+        window.removeEventListener('pointerup', up);
+        setPulled(null);
+        const target = document
+          .elementsFromPoint(event.clientX, event.clientY)
+          .map((element) => element.closest<HTMLElement>('.react-flow__node-plate')?.dataset['id'])
+          .find((id) => id !== undefined && id !== from);
+        if (target !== undefined) props.onLink(from, target);
+      };
+      window.addEventListener('pointermove', move);
+      window.addEventListener('pointerup', up);
+    },
+    [flow, props],
+  );
+  const acts = useMemo<NodeActs>(
+    () => ({
+      canEdit,
+      rename: props.onRename,
+      renaming,
+      setRenaming,
+      resize: props.onResize,
+      beginLink,
+    }),
+    [canEdit, props.onRename, props.onResize, renaming, beginLink],
+  );
+  const plateById = useMemo(() => new Map(scene.plates.map((plate) => [plate.id, plate])), [scene]);
+  const pulledFrom = pulled === null ? undefined : plateById.get(pulled.from)?.box;
   return (
     <Canvas
       onKeyUp={(event) => event.key.startsWith('Arrow') && settle()}
       onKeyDown={(event) => {
         if (event.key !== 'Enter' && event.key !== ' ') return;
         const id =
-          event.target instanceof HTMLElement
-            ? event.target.closest<HTMLElement>('.react-flow__node')?.dataset['id']
+          event.target instanceof HTMLElement && event.target.classList.contains('react-flow__node')
+            ? event.target.dataset['id']
             : undefined;
-        const plate = scene.plates.find((one) => one.id === id);
-        if (plate !== undefined) choosePlate(plate);
+        const plate = plateById.get(id ?? '');
+        const markId = markIdOf(id ?? '');
+        if (plate !== undefined) props.onPickPlate(plate);
+        else if (markId !== null) props.onPickMark(markId);
+      }}
+      onPointerMove={(event) => {
+        at.current = flow.screenToFlowPosition({ x: event.clientX, y: event.clientY }, { snapToGrid: false });
+        tell();
+      }}
+      onPointerLeave={() => {
+        at.current = null;
+        tell();
+      }}
+      onDragOver={(event) => {
+        if (event.dataTransfer.types.includes('application/x-visograph-model')) event.preventDefault();
+      }}
+      onDrop={(event) => {
+        const modelId = event.dataTransfer.getData('application/x-visograph-model');
+        if (modelId === '') return;
+        event.preventDefault();
+        props.onDropModel(modelId, flow.screenToFlowPosition({ x: event.clientX, y: event.clientY }));
       }}
     >
-      <ReactFlow<SheetNode>
-        nodes={nodes}
-        edges={[]}
-        nodeTypes={nodeTypes}
-        onNodesChange={onNudge}
-        onNodeDrag={onDrag}
-        onNodeDragStop={onDragStop}
-        onNodeClick={(_event, node) => node.type === 'plate' && choosePlate(node.data.plate)}
-        onPaneClick={() => select(null)}
-        fitView
-        fitViewOptions={{ padding: 0.04, maxZoom: 1.1 }}
-        minZoom={0.1}
-        maxZoom={3}
-        snapToGrid
-        snapGrid={[8, 8]}
-        panOnScroll
-        zoomOnDoubleClick={false}
-        nodesConnectable={false}
-        deleteKeyCode={null}
-        elevateNodesOnSelect={false}
-        proOptions={{ hideAttribution: true }}
-        aria-label="Sheet"
-      >
-        <Background variant={BackgroundVariant.Dots} gap={24} size={1} color={tokens.rule} />
-        <ViewportPortal>
-          <LinkLayer width={1} height={1} aria-hidden="true">
-            {live.links.map((link) => {
-              const selected =
-                (cableId !== null && link.cableIds.includes(cableId)) ||
-                link.cableIds.some((id) => traced.has(id)) ||
-                (traced.size === 0 && (chosen.has(link.a.plateId) || chosen.has(link.b.plateId)));
-              return (
-                <g key={link.id} data-link={link.id}>
-                  <LinkShape
-                    link={link}
-                    tokens={tokens}
-                    selected={selected}
-                    labels={selected || detailAt(zoom) === 'full'}
-                  />
-                  <path
-                    className="hit"
-                    d={roundedPath(link.points)}
-                    fill="none"
-                    stroke="transparent"
-                    strokeWidth={10}
-                    onClick={() => select({ kind: link.kind, id: link.cableIds[0] ?? '' })}
-                  >
-                    <title>{link.spoken}</title>
-                  </path>
-                </g>
-              );
-            })}
-          </LinkLayer>
-        </ViewportPortal>
-        <Panel position="bottom-left">
-          <Zoom>
-            <Button aria-label="Zoom out" onPress={() => void flow.zoomOut()}>
-              −
-            </Button>
-            <Button aria-label="Fit all" onPress={fitAll}>{`${Math.round(zoom * 100)} %`}</Button>
-            <Button aria-label="Zoom in" onPress={() => void flow.zoomIn()}>
-              +
-            </Button>
-          </Zoom>
-        </Panel>
-      </ReactFlow>
+      <Acts value={acts}>
+        {far && <FarLayer scene={live} lit={lit} />}
+        <ReactFlow<SheetNode>
+          nodes={far ? [] : nodes}
+          edges={[]}
+          nodeTypes={nodeTypes}
+          onNodesChange={onNodesChange}
+          onNodeDrag={onDrag}
+          onNodeDragStop={onDragStop}
+          onSelectionDrag={(event, dragged) => dragged[0] !== undefined && onDrag(event, dragged[0], dragged)}
+          onSelectionDragStop={(event, dragged) =>
+            dragged[0] !== undefined && onDragStop(event, dragged[0], dragged)
+          }
+          onNodeClick={(event, node) => {
+            if (event.shiftKey || event.ctrlKey || event.metaKey) return;
+            if (node.type === 'plate') props.onPickPlate(node.data.plate);
+            if (node.type === 'mark') props.onPickMark(node.data.mark.id);
+          }}
+          onNodeDoubleClick={(_event, node) => {
+            if (node.type === 'container' && node.data.container.form === 'place')
+              props.onOpenContainer(node.data.container.id);
+            if (node.type === 'mark') props.onOpenMark(node.data.mark.id);
+            if (node.type !== 'plate') return;
+            if (node.data.plate.form === 'device' && canEdit) setRenaming(node.id);
+            else props.onOpenPlate(node.data.plate);
+          }}
+          onPaneClick={props.onPickNothing}
+          onInit={fitAll}
+          minZoom={0.05}
+          maxZoom={3}
+          snapToGrid
+          snapGrid={[8, 8]}
+          panOnScroll
+          zoomOnDoubleClick={false}
+          nodesConnectable={false}
+          deleteKeyCode={null}
+          multiSelectionKeyCode={['Control', 'Meta']}
+          elevateNodesOnSelect={false}
+          onlyRenderVisibleElements={large}
+          proOptions={{ hideAttribution: true }}
+          aria-label="Sheet"
+        >
+          {!far && <Background variant={BackgroundVariant.Dots} gap={24} size={1} color={tokens.rule} />}
+          {!far && (
+            <LinkLayer
+              scene={live}
+              lit={props.litLink}
+              held={canEdit && moved.size === 0 ? props.heldLink : null}
+              acts={props.linkActs}
+            />
+          )}
+          <GuideLines guides={guides} />
+          {pulled !== null && pulledFrom !== undefined && (
+            <ViewportPortal>
+              <Lines width={1} height={1} aria-hidden="true">
+                <path
+                  d={`M${pulledFrom.x + pulledFrom.width} ${pulledFrom.y + pulledFrom.height / 2}L${pulled.to.x} ${pulled.to.y}`}
+                  stroke={tokens.accent}
+                  strokeWidth={2}
+                  strokeDasharray="5 4"
+                />
+              </Lines>
+            </ViewportPortal>
+          )}
+          <Peers peers={peers} scene={scene} />
+          {props.children}
+          <Panel position="bottom-left">
+            <ZoomPanel onFit={fitAll} />
+          </Panel>
+          <Panel position="bottom-right">
+            <MiniMap scene={scene} />
+          </Panel>
+        </ReactFlow>
+      </Acts>
     </Canvas>
   );
 }

@@ -1,167 +1,309 @@
 import {
-  cablingScene,
-  deleteSheet,
-  facets,
-  placeOnSheet,
-  showFacets,
+  addSheet,
+  planOf,
   tidySheet,
-  type Facet,
-  type Point,
+  type Plate,
   type Scene,
+  type SceneLink,
+  type SceneStub,
   type Sheet,
 } from '@visograph/core';
-import { measureText } from '@visograph/drawing';
 import { ReactFlowProvider } from '@xyflow/react';
-import { useEffect, useMemo, useState, type ReactNode } from 'react';
-import { Button as AriaButton, Checkbox, Dialog, DialogTrigger } from 'react-aria-components';
+import { useCallback, useDeferredValue, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { Button as AriaButton, DialogTrigger } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { useWorkspace } from '../data/workspace.tsx';
 import { Button, Floating, Keycap } from '../kit/controls.tsx';
 import { Empty, Work, WorkHead } from '../kit/panels.tsx';
+import { useTraced } from '../trace/useTraced.ts';
+import { AddMenu } from './AddMenu.tsx';
+import { ChosenTools } from './ChosenTools.tsx';
 import { DataStrip } from './DataStrip.tsx';
+import { DeleteAsk } from './DeleteAsk.tsx';
 import { KeyLine } from './KeyLine.tsx';
+import type { LinkActs } from './LinkLayer.tsx';
+import { PageFrames } from './PageFrames.tsx';
+import { Palette } from './Palette.tsx';
+import { PasteAsk } from './PasteAsk.tsx';
+import { PrintPanel } from './PrintPanel.tsx';
 import { SheetCanvas } from './SheetCanvas.tsx';
+import { SheetPath } from './SheetPath.tsx';
+import { markIdOf, markNodeId } from './sheetNodes.tsx';
+import { ShowPanel } from './ShowPanel.tsx';
+import { Tray } from './Tray.tsx';
+import { useScene } from './useScene.ts';
+import { copied, useSheetActs } from './useSheetActs.ts';
 
 const Stage = styled.div`
-  position: relative;
   flex: 1;
-  min-height: 160px;
-`;
-const Choices = styled(Dialog)`
-  padding: 10px 14px;
+  min-height: 0;
   display: flex;
-  flex-direction: column;
-  gap: 7px;
-  outline: none;
 `;
-const Tick = styled(Checkbox)`
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  &::before {
-    content: '';
-    width: 14px;
-    height: 14px;
-    border: 1px solid ${({ theme }) => theme.inkSoft};
-    border-radius: 2px;
-    background: ${({ theme }) => theme.surface};
-  }
-  &[data-selected]::before {
-    background: ${({ theme }) => theme.accent};
-    border-color: ${({ theme }) => theme.accent};
-    box-shadow: inset 0 0 0 3px ${({ theme }) => theme.surface};
-  }
-  &[data-focus-visible] {
-    outline: 2px solid ${({ theme }) => theme.accent};
-    outline-offset: 2px;
+const Board = styled.div`
+  flex: 1;
+  min-width: 0;
+  position: relative;
+`;
+const Waiting = styled.p`
+  position: absolute;
+  left: 50%;
+  top: 10px;
+  transform: translateX(-50%);
+  z-index: 6;
+  padding: 2px 10px;
+  border-radius: 3px;
+  font-size: 12px;
+  background: ${({ theme }) => theme.surface};
+  border: 1px solid ${({ theme }) => theme.rule};
+  color: ${({ theme }) => theme.inkSoft};
+  /* Only what takes a while is told. */
+  animation: appear 0s 250ms both;
+  @keyframes appear {
+    from {
+      visibility: hidden;
+    }
+    to {
+      visibility: visible;
+    }
   }
 `;
 
-const facetNames: Record<Facet, string> = {
-  models: 'Models',
-  portNames: 'Port names',
-  cableLabels: 'Cable labels',
-  places: 'Rack and unit',
-  power: 'Power',
-  key: 'Key',
-};
+const today = (): string => new Date().toISOString().slice(0, 10);
 
-function useShowKey(open: () => void): void {
+/** Single keys of the sheet, while nothing is being typed and no dialog is open. */
+function useSheetKeys(keys: Readonly<Record<string, () => void>>): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
+      const { target } = event;
       const typing =
-        event.target instanceof HTMLElement && ['INPUT', 'TEXTAREA'].includes(event.target.tagName);
-      if (event.key === '.' && !typing && !event.ctrlKey) open();
+        target instanceof HTMLElement &&
+        (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
+      if (typing || event.altKey || document.querySelector('[role="dialog"], [role="menu"]') !== null) return;
+      const command = event.ctrlKey || event.metaKey;
+      const act =
+        keys[`${command ? 'Ctrl+' : ''}${event.key.length === 1 ? event.key.toLowerCase() : event.key}`];
+      // Rows of the strip are copied by the strip.
+      if (
+        act === undefined ||
+        (command && target instanceof Element && target.closest('[role="grid"]') !== null)
+      )
+        return;
+      event.preventDefault();
+      act();
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
-  });
+  }, [keys]);
 }
 
 /** One sheet: the drawing, and below it the rows behind it. */
 export function SheetView({ sheet }: { sheet: Sheet }): ReactNode {
-  const { view, commit, canEdit, project } = useProject();
-  const { network } = view;
-  const { go, selection } = useWhereabouts();
-  const { setDock, stripOpen, setStripOpen } = useWorkspace();
-  const [showOpen, setShowOpen] = useState(false);
-  useShowKey(() => setShowOpen(true));
-  const scene: Scene = useMemo(
-    () => cablingScene(network, sheet, { measure: measureText }),
-    [network, sheet],
+  const { view, commit } = useProject();
+  const network = useDeferredValue(view.network);
+  const current = network.get('sheet', sheet.id) ?? sheet;
+  const plan = useMemo(() => planOf(network, current, { today: today() }), [network, current]);
+  const { scene, pending, failed } = useScene(plan);
+  const { go } = useWhereabouts();
+  if (plan.tooMany !== null)
+    return (
+      <Work>
+        <WorkHead>
+          <h1>{sheet.name}</h1>
+        </WorkHead>
+        <Empty title={`${plan.tooMany} devices do not fit one sheet`}>
+          An overview tells more: the places as plates, with what joins them. Each leads to a sheet of its
+          own.
+          <Button
+            onPress={() => {
+              const set = addSheet(view.network, { scopeId: sheet.scopeId, projection: 'sites' });
+              if (commit(set).ok) go({ sheetId: set.sheetId, selection: null });
+            }}
+          >
+            Draw the overview
+          </Button>
+        </Empty>
+      </Work>
+    );
+  if (scene === null)
+    return (
+      <Work>
+        <WorkHead>
+          <h1>{sheet.name}</h1>
+        </WorkHead>
+        <Stage>
+          <Board>
+            <Waiting role="status">{failed ?? 'Drawing …'}</Waiting>
+          </Board>
+        </Stage>
+      </Work>
+    );
+  return (
+    <ReactFlowProvider>
+      <Drawing sheet={current} plan={plan} scene={scene} pending={pending} failed={failed} />
+    </ReactFlowProvider>
   );
+}
 
-  const keepPositions = (moved: ReadonlyMap<string, Point>): void => {
-    // The first plate put somewhere by hand fixes all others where they are: nothing moves by itself from then on.
-    const first = network.countOf('sheetItemsBySheet', sheet.id) === 0;
-    const positions = new Map<string, Point>();
-    for (const plate of scene.plates) {
-      const at = moved.get(plate.id) ?? (first ? plate.box : undefined);
-      const deviceId = plate.deviceIds[0];
-      if (at !== undefined && deviceId !== undefined) positions.set(deviceId, { x: at.x, y: at.y });
-    }
-    const names = scene.plates.filter((plate) => moved.has(plate.id)).map((plate) => plate.name);
-    const set = placeOnSheet(network, sheet, positions);
-    const what = names.length === 1 ? (names[0] ?? '') : `${names.length} plates`;
-    commit({ ...set, sentence: `Moved ${what} on sheet ${sheet.name}` });
+interface DrawingProps {
+  sheet: Sheet;
+  plan: ReturnType<typeof planOf>;
+  scene: Scene;
+  pending: boolean;
+  failed: string | null;
+}
+
+function Drawing({ sheet, plan, scene, pending, failed }: DrawingProps): ReactNode {
+  const { view, commit, canEdit } = useProject();
+  const { network } = view;
+  const { go, select, selection } = useWhereabouts();
+  const { setDock, stripOpen, setStripOpen } = useWorkspace();
+  const traced = useTraced();
+  const [showOpen, setShowOpen] = useState(false);
+  const [palette, setPalette] = useState(false);
+  const [frames, setFrames] = useState(false);
+  const [asking, setAsking] = useState<'delete' | 'paste' | null>(null);
+  const [chosen, setChosen] = useState<readonly string[]>([]);
+  const [wanted, setWanted] = useState<readonly string[] | null>(null);
+  const acts = useSheetActs(sheet, plan, scene);
+
+  const lit = useMemo(() => {
+    const { kind, id } = selection ?? { kind: null, id: '' };
+    return new Set(
+      scene.plates
+        .filter(
+          (plate) =>
+            ((kind === 'device' || kind === 'place') &&
+              [...plate.deviceIds, ...plate.subjects].includes(id)) ||
+            plate.deviceIds.some((deviceId) => traced.has(deviceId)),
+        )
+        .map((plate) => plate.id),
+    );
+  }, [scene, selection, traced]);
+  const lineId = selection?.kind === 'cable' || selection?.kind === 'circuit' ? selection.id : null;
+  const litLink = useCallback(
+    (link: SceneLink): boolean =>
+      (lineId !== null && link.cableIds.includes(lineId)) ||
+      link.cableIds.some((id) => traced.has(id)) ||
+      (traced.size === 0 && (lit.has(link.a.plateId) || lit.has(link.b.plateId))),
+    [lineId, traced, lit],
+  );
+  const heldLink = useMemo(
+    () => (lineId === null ? null : (scene.links.find((link) => link.cableIds.includes(lineId)) ?? null)),
+    [scene, lineId],
+  );
+  const linkActs = useMemo<LinkActs>(
+    () => ({
+      choose: (link: SceneLink | SceneStub) => select({ kind: link.kind, id: link.cableIds[0] ?? '' }),
+      slide: acts.slide,
+      bend: acts.bend,
+    }),
+    [acts, select],
+  );
+  const plates = useMemo(() => {
+    const ids = new Set(chosen.filter((id) => markIdOf(id) === null));
+    return scene.plates.filter((plate) => ids.has(plate.id));
+  }, [scene, chosen]);
+  const markIds = useMemo(() => chosen.flatMap((id) => markIdOf(id) ?? []), [chosen]);
+  const around = useMemo(() => {
+    if (plates.length === 0) return null;
+    const left = Math.min(...plates.map(({ box }) => box.x));
+    const top = Math.min(...plates.map(({ box }) => box.y));
+    return {
+      x: left,
+      y: top,
+      width: Math.max(...plates.map(({ box }) => box.x + box.width)) - left,
+      height: Math.max(...plates.map(({ box }) => box.y + box.height)) - top,
+    };
+  }, [plates]);
+
+  /** The sheet of what a plate or container stands for; made when there is none yet. */
+  const openPlace = (placeId: string, sheetId: string | null): void => {
+    if (sheetId !== null) return go({ sheetId, selection: null });
+    if (!canEdit) return;
+    const set = addSheet(network, { scopeId: placeId });
+    if (commit(set).ok) go({ sheetId: set.sheetId, selection: null });
   };
-  const arranged = network.countOf('sheetItemsBySheet', sheet.id) > 0;
+  const openPlate = (plate: Plate): void => {
+    if (plate.form === 'place') openPlace(plate.subjects[0] ?? '', plate.sheetId);
+    else if (plate.form === 'fold' && canEdit) acts.unfold(plate.id);
+  };
+  const pickPlate = (plate: Plate): void => {
+    if (plate.form === 'place') return select({ kind: 'place', id: plate.subjects[0] ?? '' });
+    if (plate.form === 'provider') return select({ kind: 'circuit', id: plate.subjects[0] ?? '' });
+    const [only] = plate.deviceIds;
+    if (only !== undefined) select({ kind: 'device', id: only });
+  };
+  const paste = (): void => {
+    const marks = acts.pasteMarks();
+    if (marks.length > 0) setWanted(marks.map(markNodeId));
+    if ((copied()?.deviceIds.length ?? 0) > 0) setAsking('paste');
+  };
+  const keys = useMemo(
+    (): Record<string, () => void> => ({
+      '.': () => setShowOpen(true),
+      ...(canEdit
+        ? {
+            Delete: () => chosen.length > 0 && setAsking('delete'),
+            'Ctrl+c': () => acts.copy(plates, markIds),
+            'Ctrl+v': paste,
+            'Ctrl+a': () =>
+              setWanted([
+                ...scene.plates.map((plate) => plate.id),
+                ...scene.marks.map((mark) => markNodeId(mark.id)),
+              ]),
+          }
+        : {}),
+    }),
+    // `paste` reads nothing that is not listed.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [canEdit, chosen, acts, plates, markIds, scene],
+  );
+  useSheetKeys(keys);
+  const arranged = plan.arranged || [...plan.links.values()].some((link) => link.bends.length > 0);
+  const [deviceId] = plates.length === 1 ? (plates[0]?.deviceIds ?? []) : [];
+  const empty = plan.graph.nodes.length === 0 && scene.marks.length === 0;
   return (
     <Work>
       <WorkHead>
-        <h1>{sheet.name}</h1>
+        <SheetPath sheet={sheet} />
         <div>
-          <Button $tone="quiet" onPress={() => go({ sheetId: null, selection: null })}>
-            All sheets
-          </Button>
           {canEdit && (
-            <DialogTrigger isOpen={showOpen} onOpenChange={setShowOpen}>
-              <Button as={AriaButton}>
-                Show<Keycap>.</Keycap>
+            <>
+              <AddMenu
+                scopeId={sheet.scopeId}
+                around={around}
+                deviceId={deviceId ?? (selection?.kind === 'device' ? selection.id : null)}
+                onInsert={(form, at, fields) => {
+                  const id = acts.insert(form, at, fields);
+                  if (id === null) return;
+                  setWanted([markNodeId(id)]);
+                  select({ kind: 'mark', id });
+                }}
+              />
+              <Button aria-pressed={palette} onPress={() => setPalette(!palette)}>
+                Models
               </Button>
-              <Floating>
-                <Choices aria-label="What the sheet shows">
-                  {facets.map((facet) => (
-                    <Tick
-                      key={facet}
-                      isSelected={sheet.show.includes(facet)}
-                      onChange={(on) =>
-                        void commit(
-                          showFacets(
-                            network,
-                            sheet,
-                            on ? [...sheet.show, facet] : sheet.show.filter((one) => one !== facet),
-                          ),
-                        )
-                      }
-                    >
-                      {facetNames[facet]}
-                    </Tick>
-                  ))}
-                  <Button
-                    onPress={() => {
-                      setShowOpen(false);
-                      if (commit(deleteSheet(network, sheet)).ok) go({ sheetId: null, selection: null });
-                    }}
-                  >
-                    Delete sheet
-                  </Button>
-                </Choices>
-              </Floating>
-            </DialogTrigger>
+              <DialogTrigger isOpen={showOpen} onOpenChange={setShowOpen}>
+                <Button as={AriaButton}>
+                  Show<Keycap>.</Keycap>
+                </Button>
+                <Floating>
+                  <ShowPanel sheet={sheet} />
+                </Floating>
+              </DialogTrigger>
+              <Button isDisabled={!arranged} onPress={() => void commit(tidySheet(network, sheet))}>
+                Lay out afresh
+              </Button>
+            </>
           )}
-          {canEdit && (
-            <Button isDisabled={!arranged} onPress={() => void commit(tidySheet(network, sheet))}>
-              Lay out afresh
-            </Button>
-          )}
-          <Button
-            onPress={() => window.location.assign(`/api/v1/projects/${project.id}/sheets/${sheet.id}/svg`)}
-          >
-            Save SVG
-          </Button>
+          <DialogTrigger>
+            <Button as={AriaButton}>Print</Button>
+            <Floating>
+              <PrintPanel sheet={sheet} scene={scene} framesShown={frames} onFrames={setFrames} />
+            </Floating>
+          </DialogTrigger>
           <Button aria-pressed={stripOpen} onPress={() => setStripOpen(!stripOpen)}>
             Rows<Keycap>=</Keycap>
           </Button>
@@ -183,16 +325,94 @@ export function SheetView({ sheet }: { sheet: Sheet }): ReactNode {
         </div>
       </WorkHead>
       <Stage>
-        {scene.plates.length === 0 ? (
-          <Empty title="Nothing to draw here yet">
-            Devices with ports in this place appear here by themselves.
-          </Empty>
-        ) : (
-          <ReactFlowProvider>
-            <SheetCanvas scene={scene} canEdit={canEdit} onMoved={keepPositions} />
-          </ReactFlowProvider>
-        )}
+        {palette && <Palette />}
+        <Board>
+          {(pending || failed !== null) && (
+            <Waiting role="status">
+              {failed === null ? 'Drawing …' : `It could not be drawn: ${failed}`}
+            </Waiting>
+          )}
+          {empty && plan.waiting.length + plan.away.length === 0 ? (
+            <Empty title="Nothing to draw here yet">
+              {sheet.picked
+                ? 'No device is on this sheet any more.'
+                : 'Devices with ports in this place appear here by themselves.'}
+            </Empty>
+          ) : (
+            <SheetCanvas
+              sheetId={sheet.id}
+              scene={scene}
+              canEdit={canEdit}
+              lit={lit}
+              litLink={litLink}
+              heldLink={heldLink}
+              linkActs={linkActs}
+              wanted={wanted}
+              onChosen={setChosen}
+              onMoved={acts.keepMoved}
+              onOpenPlate={openPlate}
+              onPickPlate={pickPlate}
+              onPickMark={(id) => select({ kind: 'mark', id })}
+              onPickNothing={() => select(null)}
+              onOpenMark={(id) => {
+                const to = network.get('mark', id)?.linkSheetId ?? null;
+                if (to !== null) go({ sheetId: to, selection: null });
+              }}
+              onOpenContainer={(id) =>
+                openPlace(id, scene.containers.find((container) => container.id === id)?.sheetId ?? null)
+              }
+              onLink={(from, to) => {
+                const device = (id: string): string | null =>
+                  scene.plates.find((plate) => plate.id === id)?.deviceIds[0] ?? null;
+                setDock({
+                  form: 'connect',
+                  aPortId: null,
+                  aDeviceId: device(from),
+                  bPortId: null,
+                  bDeviceId: device(to),
+                });
+              }}
+              onRename={acts.rename}
+              onResize={acts.resize}
+              onDropModel={(modelId, at) => {
+                const id = acts.dropModel(modelId, at);
+                if (id !== null) select({ kind: 'device', id });
+              }}
+            >
+              {frames && <PageFrames scene={scene} page={sheet.page} />}
+            </SheetCanvas>
+          )}
+          {canEdit && (
+            <ChosenTools
+              sheet={sheet}
+              plates={plates}
+              markIds={markIds}
+              acts={acts}
+              onDelete={() => setAsking('delete')}
+              onApart={() => {
+                const set = addSheet(network, {
+                  scopeId: sheet.scopeId,
+                  deviceIds: plates.flatMap((plate) => plate.deviceIds),
+                });
+                if (commit(set).ok) go({ sheetId: set.sheetId, selection: null });
+              }}
+            />
+          )}
+          <Tray sheet={sheet} plan={plan} scene={scene} />
+        </Board>
       </Stage>
+      {asking === 'delete' && (
+        <DeleteAsk
+          sheet={sheet}
+          plates={plates}
+          markIds={markIds}
+          acts={acts}
+          onClose={() => setAsking(null)}
+        />
+      )}
+      {asking === 'paste' && (
+        <PasteAsk onPaste={() => setWanted(acts.pasteDevices())} onClose={() => setAsking(null)} />
+      )}
       {scene.key.length > 0 && <KeyLine entries={scene.key} />}
       {stripOpen && <DataStrip scene={scene} />}
     </Work>

@@ -1,11 +1,12 @@
-import { addSheet, byName, placePath, placesWithin } from '@visograph/core';
-import type { ReactNode } from 'react';
+import { addSheet, byName, childPlaces, placePath, placesWithin, type Projection } from '@visograph/core';
+import { useState, type ReactNode } from 'react';
 import { useParams } from 'react-router';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { Button } from '../kit/controls.tsx';
 import { Empty, Work, WorkHead } from '../kit/panels.tsx';
+import { PrintMany } from './PrintMany.tsx';
 import { SheetView } from './SheetView.tsx';
 
 const List = styled.ul`
@@ -40,24 +41,34 @@ export default function SheetsSection(): ReactNode {
   const { network } = view;
   const { sheet: sheetId } = useParams();
   const { scopeId, go } = useWhereabouts();
+  const [printing, setPrinting] = useState(false);
   const open = network.get('sheet', sheetId ?? null);
   if (open !== null) return <SheetView key={open.id} sheet={open} />;
   const within = placesWithin(network, scopeId);
   const sheets = [...network.all('sheet')]
     .filter((sheet) => scopeId === null || (sheet.scopeId !== null && within.has(sheet.scopeId)))
     .sort(byName);
-  const add = (): void => {
-    const set = addSheet(network, scopeId);
+  const add = (projection: Projection): void => {
+    const set = addSheet(network, { scopeId, projection });
     if (commit(set).ok) go({ sheetId: set.sheetId, selection: null });
   };
+  const inside = childPlaces(network, scopeId).length;
   return (
     <Work>
       <WorkHead>
         <h1>Sheets</h1>
         <p>{`${sheets.length} here`}</p>
         <div>
+          {sheets.length > 0 && <Button onPress={() => setPrinting(true)}>Print several</Button>}
+          {canEdit && inside > 1 && (
+            <Button onPress={() => add('sites')}>
+              {scopeId === null
+                ? 'Draw the sites'
+                : `Draw the places of ${network.get('place', scopeId)?.name ?? ''}`}
+            </Button>
+          )}
           {canEdit && (
-            <Button $tone="primary" onPress={add}>
+            <Button $tone="primary" onPress={() => add('cabling')}>
               {`Draw cabling of ${network.get('place', scopeId)?.name ?? 'all sites'}`}
             </Button>
           )}
@@ -68,7 +79,7 @@ export default function SheetsSection(): ReactNode {
           {canEdit
             ? 'A sheet draws itself from the model; you arrange it afterwards.'
             : 'Somebody with the editor role can draw one.'}
-          {canEdit && <Button onPress={add}>Draw one</Button>}
+          {canEdit && <Button onPress={() => add('cabling')}>Draw one</Button>}
         </Empty>
       ) : (
         <List>
@@ -76,12 +87,13 @@ export default function SheetsSection(): ReactNode {
             <li key={sheet.id}>
               <button type="button" onClick={() => go({ sheetId: sheet.id, selection: null })}>
                 <strong>{sheet.name}</strong>
-                <small>{placePath(network, sheet.scopeId).replaceAll('/', ' › ') || 'All sites'}</small>
+                <small>{`${sheet.projection} · ${sheet.picked ? 'picked devices' : placePath(network, sheet.scopeId).replaceAll('/', ' › ') || 'All sites'}`}</small>
               </button>
             </li>
           ))}
         </List>
       )}
+      {printing && <PrintMany sheets={sheets} onClose={() => setPrinting(false)} />}
     </Work>
   );
 }

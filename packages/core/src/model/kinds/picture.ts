@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { noted } from '../field.ts';
 
-const most = 150_000;
+/** Letters of the data URL: a picture travels with every change of its row. */
+export const mostPicture = { model: 150_000, sheet: 1_500_000 };
 const png = 'data:image/png;base64,';
 const svg = 'data:image/svg+xml;base64,';
 
@@ -41,7 +42,7 @@ export function svgFault(text: string): string | null {
 }
 
 /** Why a data URL cannot be kept as the picture of a model, or null when it can. */
-export function pictureFault(url: string): string | null {
+export function pictureFault(url: string, most = mostPicture.model): string | null {
   if (url.length > most) return `is larger than ${Math.floor((most * 3) / 4 / 1000)} kB: make it smaller`;
   if (url.startsWith(png)) {
     const bytes = bytesOf(url.slice(png.length));
@@ -54,13 +55,17 @@ export function pictureFault(url: string): string | null {
   return 'is neither a PNG nor an SVG picture';
 }
 
-export const pictureField = noted(
-  z
-    .string()
-    .superRefine((url, context) => {
-      const why = pictureFault(url);
-      if (why !== null) context.addIssue({ code: 'custom', message: why });
-    })
-    .nullable(),
-  { label: 'Picture', internal: true },
-);
+const pictureOf = (most: number) =>
+  noted(
+    z
+      .string()
+      .superRefine((url, context) => {
+        const why = pictureFault(url, most);
+        if (why !== null) context.addIssue({ code: 'custom', message: why });
+      })
+      .nullable(),
+    { label: 'Picture', internal: true },
+  );
+
+export const pictureField = pictureOf(mostPicture.model);
+export const sheetPictureField = pictureOf(mostPicture.sheet);

@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { roleCodes } from '../roles.ts';
+import { pictureField } from './picture.ts';
 import { newId } from '../ids.ts';
 import { countField, idField, nameField, noted } from '../field.ts';
 
@@ -59,6 +61,11 @@ export const projectSchema = z.strictObject({
   name: nameField('Name'),
   labelDigits: countField('Digits in a cable label', 3, 8),
   cabling: noted(cablingRulesSchema, { label: 'Cabling rules', internal: true }),
+  /** Own pictures on plates in place of the letters of a role, where the model has none of its own. */
+  symbols: noted(z.partialRecord(z.enum(roleCodes), pictureField.unwrap()), {
+    label: 'Symbols',
+    internal: true,
+  }),
 });
 export type Project = z.infer<typeof projectSchema>;
 
@@ -68,4 +75,5 @@ export const newProject = (name: string, id = newId()): Project => ({
   name,
   labelDigits: 5,
   cabling: defaultCablingRules,
+  symbols: {},
 });

@@ -1,26 +1,147 @@
 import { z } from 'zod';
 import { idField, nameField, noted, refField } from '../field.ts';
+import { roleCodes } from '../roles.ts';
 
-export const projections = ['cabling'] as const;
-export const facets = ['models', 'portNames', 'cableLabels', 'places', 'power', 'key'] as const;
+/** How a sheet reads the model: devices and what joins them, or sites and the circuits between them. */
+export const projections = ['cabling', 'sites'] as const;
+export type Projection = (typeof projections)[number];
+
+/** The kinds of fact a sheet can show. Every fact has one by nature; nothing is assigned by hand. */
+export const facets = [
+  'containers',
+  'devices',
+  'links',
+  'names',
+  'models',
+  'places',
+  'portNames',
+  'speeds',
+  'cableLabels',
+  'lengths',
+  'media',
+  'notes',
+  'power',
+  'key',
+  'titleBlock',
+] as const;
 export type Facet = (typeof facets)[number];
+/** Those that the labels of a link can tell. */
+export const linkFacets = ['portNames', 'speeds', 'cableLabels', 'lengths', 'media'] as const;
+export type LinkFacet = (typeof linkFacets)[number];
+export const defaultFacets: readonly Facet[] = facets.filter(
+  (facet) => !['power', 'speeds', 'lengths', 'media'].includes(facet),
+);
 
-/** One saved drawing: how the model is read, for which place, and which facets are shown. Never facts. */
+const facetList = (label: string) => noted(z.array(z.enum(facets)), { label, internal: true });
+
+/** How the model is turned into plates and links. */
+export const readingSchema = z.strictObject({
+  /** Panels are passed through: links join the active ends of each run. */
+  throughPanels: z.boolean(),
+  racks: z.boolean(),
+  /** Devices of a redundant pair or stack, such as kq-fw-1 and kq-fw-2, are one plate. */
+  pairs: z.boolean(),
+  /** Folds that a person has opened, by their id; true opens all. */
+  unfolded: z.union([z.literal(true), z.array(z.string().max(200)).max(2000)]),
+  /** What happens to devices that come into the scope later: they place themselves, or wait in a tray. */
+  newcomers: z.enum(['place', 'wait']),
+  straight: z.boolean(),
+});
+export type Reading = z.infer<typeof readingSchema>;
+export const plainReading: Reading = {
+  throughPanels: false,
+  racks: false,
+  pairs: false,
+  unfolded: [],
+  newcomers: 'place',
+  straight: false,
+};
+
+/** Width and height in millimetres, upright: ISO 216 and ANSI/ASME Y14.1. */
+export const paperSizes = {
+  A4: [210, 297],
+  A3: [297, 420],
+  A2: [420, 594],
+  A1: [594, 841],
+  A0: [841, 1189],
+  Letter: [215.9, 279.4],
+  Legal: [215.9, 355.6],
+  Tabloid: [279.4, 431.8],
+  'ANSI C': [431.8, 558.8],
+  'ANSI D': [558.8, 863.6],
+} as const;
+export type PaperSize = keyof typeof paperSizes;
+const isPaperSize = (name: string): name is PaperSize => name in paperSizes;
+export const paperNames: readonly PaperSize[] = Object.keys(paperSizes).filter(isPaperSize);
+
+export const pageSchema = z.strictObject({
+  size: z.enum(paperNames),
+  landscape: z.boolean(),
+  marginMm: z.number().min(0, 'is negative').max(50, 'is above 50'),
+  /** One page that the drawing is fitted to, or as many as it needs at the scale. */
+  fit: z.boolean(),
+  /** Size on tiled paper of what is 100 % on the screen (96 units an inch). */
+  scale: z.number().min(0.1, 'is below 0.1').max(4, 'is above 4'),
+});
+export type Page = z.infer<typeof pageSchema>;
+export const plainPage: Page = { size: 'A3', landscape: true, marginMm: 10, fit: true, scale: 0.5 };
+
+/** A saved choice of what is shown, such as "For the field team". */
+export const viewSchema = z.strictObject({
+  name: z.string().trim().min(1, 'is empty').max(60),
+  show: z.array(z.enum(facets)),
+  faded: z.array(z.enum(facets)),
+  locked: z.array(z.enum(facets)),
+});
+export type FacetView = z.infer<typeof viewSchema>;
+
+/** A group a person made on a sheet: devices and marks by id. Those that are no longer there are passed over. */
+export const groupSchema = z.strictObject({
+  id: z.uuid(),
+  name: z.string().trim().min(1, 'is empty').max(60),
+  members: z.array(z.uuid()).max(5000),
+  state: z.enum(['shown', 'faded', 'hidden', 'locked']),
+});
+export type SheetGroup = z.infer<typeof groupSchema>;
+
+/** Lines below the name of a plate, with facts in braces; by role, or for all that have none of their own. */
+const templatesSchema = z.partialRecord(z.enum(['all', ...roleCodes]), z.string().max(300));
+export type Templates = z.infer<typeof templatesSchema>;
+
+/** One saved drawing: how the model is read, for which place, and what is shown. Never facts. */
 export const sheetSchema = z.strictObject({
   id: idField('Id'),
   name: nameField('Name'),
   projection: noted(z.enum(projections), { label: 'Projection' }),
   scopeId: refField('Scope'),
-  show: noted(z.array(z.enum(facets)), { label: 'Shown', internal: true }),
+  picked: noted(z.boolean(), {
+    label: 'Picked devices only',
+    help: 'Draws the devices put on it by hand rather than all of a place',
+  }),
+  show: facetList('Shown'),
+  faded: facetList('Faded'),
+  locked: facetList('Locked'),
+  reading: noted(readingSchema, { label: 'Reading', internal: true }),
+  templates: noted(templatesSchema, { label: 'Label templates', internal: true }),
+  colourBy: noted(z.string().min(1).max(60), { label: 'Colour by' }),
+  page: noted(pageSchema, { label: 'Page', internal: true }),
+  views: noted(z.array(viewSchema).max(30, 'are more than 30'), { label: 'Saved views', internal: true }),
+  groups: noted(z.array(groupSchema).max(60, 'are more than 60'), { label: 'Groups', internal: true }),
 });
 export type Sheet = z.infer<typeof sheetSchema>;
 
-/** Where a person has put a device on a sheet: the top left corner of its plate, in sheet units. */
-export const sheetItemSchema = z.strictObject({
-  id: idField('Id'),
-  sheetId: idField('Sheet'),
-  deviceId: idField('Device'),
-  x: noted(z.number().min(-1e6).max(1e6), { label: 'X' }),
-  y: noted(z.number().min(-1e6).max(1e6), { label: 'Y' }),
-});
-export type SheetItem = z.infer<typeof sheetItemSchema>;
+/** A sheet on which nothing was chosen yet. */
+export const blankSheet: Omit<Sheet, 'id' | 'name'> = {
+  projection: 'cabling',
+  scopeId: null,
+  picked: false,
+  show: [...defaultFacets],
+  faded: [],
+  locked: [],
+  reading: plainReading,
+  templates: {},
+  colourBy: 'role',
+  page: plainPage,
+  views: [],
+  groups: [],
+};

@@ -1,0 +1,196 @@
+import { rackDistanceM } from '../cabling/length.ts';
+import type { Mark } from '../model/kinds/mark.ts';
+import type { Sheet } from '../model/kinds/sheet.ts';
+import type { Network } from '../model/network.ts';
+import { placePath } from '../model/places.ts';
+import { roles } from '../model/roles.ts';
+import { cablingGraph } from './cablingGraph.ts';
+import type { Medium } from './medium.ts';
+import { keptOn, type Entry } from './reading.ts';
+import type { KeyEntry, Point, TitleBlock } from './scene.ts';
+import type { SheetGraph } from './sheetGraph.ts';
+import { sitesGraph } from './sitesGraph.ts';
+
+/** What a person did with one plate. */
+export interface PlateWish {
+  at: Point | null;
+  width: number | null;
+  height: number | null;
+  locked: boolean;
+}
+/** What a person did with one link. */
+export interface LinkWish {
+  aLabel: Point | null;
+  bLabel: Point | null;
+  middleLabel: Point | null;
+  bends: readonly Point[];
+  straight: boolean;
+}
+
+export type Manners = Readonly<
+  Record<
+    'containers' | 'devices' | 'links' | 'notes' | 'portNames' | 'cableLabels',
+    'shown' | 'faded' | 'locked' | 'hidden'
+  >
+>;
+
+/**
+ * All that a drawing is made from, as plain data: it can be sent to a worker, which needs no network. What may not
+ * be seen is not in it.
+ */
+export interface DrawingPlan {
+  sheetId: string;
+  graph: SheetGraph;
+  plates: Map<string, PlateWish>;
+  links: Map<string, LinkWish>;
+  marks: { mark: Mark; plateId: string | null; text: string; faded: boolean; locked: boolean }[];
+  /** Plates that a group of the sheet fades or locks. */
+  faded: Set<string>;
+  manners: Manners;
+  straight: boolean;
+  /** Something on the sheet was placed by hand: then nothing else moves by itself. */
+  arranged: boolean;
+  key: KeyEntry[];
+  keyShown: boolean;
+  titleBlock: TitleBlock | null;
+  waiting: Entry[];
+  away: Entry[];
+  tooMany: number | null;
+}
+
+const mediumNames: Record<Medium, string> = {
+  copper: 'copper',
+  fibre: 'fibre',
+  twinax: 'twinax',
+  power: 'power',
+  circuit: 'circuit',
+  radio: 'radio hop',
+  other: 'other',
+};
+
+function keyOf({ nodes, links, stubs }: SheetGraph, shades: KeyEntry[], colourBy: string): KeyEntry[] {
+  const media = [...new Set([...links, ...stubs].map((link) => link.medium))].sort();
+  const present = [...new Set(nodes.filter((node) => node.form !== 'place').map((node) => node.role))].sort();
+  return [
+    ...media.map((medium): KeyEntry => ({ form: 'link', medium, text: mediumNames[medium] })),
+    ...(colourBy === 'role' ? [] : shades),
+    ...present.map((role): KeyEntry => ({ form: 'role', role, text: roles[role].label })),
+  ];
+}
+
+/** The distance of two racks in metres, as cables count it; null where the model does not know. */
+function dimensionText(network: Network, mark: Mark): string {
+  const [a, b] = [network.get('rack', mark.aRackId), network.get('rack', mark.bRackId)];
+  if (a === null || b === null) return '';
+  const metres = rackDistanceM(network, a, b);
+  return `${a.name} – ${b.name}: ${metres === null ? 'distance not known' : `${Math.round(metres * 100) / 100} m`}`;
+}
+
+export interface PlanOptions {
+  /** Year-month-day, for colours by age. */
+  today: string;
+  /** Makes the title block; left out on screen. */
+  stamp?: { revision: number; date: string };
+}
+
+/** Reads the model for a sheet: what is on it, and what was done with it by hand. */
+export function planOf(network: Network, sheet: Sheet, { today, stamp }: PlanOptions): DrawingPlan {
+  const kept = keptOn(network, sheet);
+  const read =
+    sheet.projection === 'sites'
+      ? sitesGraph(network, sheet, kept)
+      : cablingGraph(network, sheet, kept, today);
+  const { graph } = read;
+  const states = new Map<string, Set<string>>();
+  for (const group of sheet.groups)
+    for (const id of group.members) states.set(id, (states.get(id) ?? new Set()).add(group.state));
+  const grouped = (ids: readonly string[], state: string): boolean =>
+    ids.length > 0 && ids.every((id) => states.get(id)?.has(state) === true);
+  const hidden = new Set(
+    graph.nodes.filter((node) => grouped(node.subjects, 'hidden')).map((node) => node.id),
+  );
+  graph.nodes = graph.nodes.filter((node) => !hidden.has(node.id));
+  graph.links = graph.links.filter((link) => !hidden.has(link.a) && !hidden.has(link.b));
+  graph.stubs = graph.stubs.filter((stub) => !hidden.has(stub.a));
+  const held = new Set(graph.nodes.flatMap((node) => (node.containerId === null ? [] : [node.containerId])));
+  for (const container of graph.containers)
+    if (held.has(container.id) && container.parentId !== null) held.add(container.parentId);
+  graph.containers = graph.containers.filter((container) => held.has(container.id));
+
+  const plates = new Map<string, PlateWish>();
+  const nodeBySubject = new Map<string, string>();
+  for (const node of graph.nodes) {
+    for (const subject of node.subjects) nodeBySubject.set(subject, node.id);
+    const items = node.subjects.flatMap((subject) => kept.items.get(subject) ?? []);
+    const placed = items.find((item) => item.x !== null);
+    const sized = items.find((item) => item.width !== null || item.height !== null);
+    plates.set(node.id, {
+      at: placed === undefined ? null : { x: placed.x ?? 0, y: placed.y ?? 0 },
+      width: sized?.width ?? null,
+      height: sized?.height ?? null,
+      locked: items.some((item) => item.locked) || grouped(node.subjects, 'locked'),
+    });
+  }
+  const manner = (facet: keyof Manners): Manners[keyof Manners] =>
+    !sheet.show.includes(facet)
+      ? 'hidden'
+      : sheet.faded.includes(facet)
+        ? 'faded'
+        : sheet.locked.includes(facet)
+          ? 'locked'
+          : 'shown';
+  const notes = manner('notes');
+  const marks = network
+    .find('marksBySheet', sheet.id)
+    .filter((mark) => notes !== 'hidden' && !grouped([mark.id], 'hidden'))
+    .map((mark) => ({
+      mark,
+      plateId: nodeBySubject.get(mark.deviceId ?? '') ?? null,
+      text: mark.form === 'dimension' ? dimensionText(network, mark) : mark.text,
+      faded: notes === 'faded' || grouped([mark.id], 'faded'),
+      locked: mark.locked || notes === 'locked' || grouped([mark.id], 'locked'),
+    }))
+    .sort((a, b) => a.mark.level - b.mark.level || (a.mark.id < b.mark.id ? -1 : 1));
+  const shades = [...read.shades, ...read.linkShades].map(({ label, shade }): KeyEntry => ({
+    form: 'shade',
+    shade,
+    text: label,
+  }));
+  const keyed =
+    sheet.colourBy === 'medium' || sheet.colourBy === 'speed' ? shades.slice(read.shades.length) : shades;
+  return {
+    sheetId: sheet.id,
+    graph,
+    plates,
+    links: new Map(
+      network.find('sheetLinksBySheet', sheet.id).map((link) => [link.cableId ?? link.circuitId ?? '', link]),
+    ),
+    marks,
+    faded: new Set(graph.nodes.filter((node) => grouped(node.subjects, 'faded')).map((node) => node.id)),
+    manners: {
+      containers: manner('containers'),
+      devices: manner('devices'),
+      links: manner('links'),
+      notes,
+      portNames: manner('portNames'),
+      cableLabels: manner('cableLabels'),
+    },
+    straight: sheet.reading.straight,
+    arranged: [...kept.items.values()].some((item) => item.x !== null),
+    key: sheet.show.includes('key') ? keyOf(graph, keyed, sheet.colourBy) : [],
+    keyShown: sheet.show.includes('key'),
+    titleBlock:
+      stamp === undefined || !sheet.show.includes('titleBlock')
+        ? null
+        : {
+            title: sheet.name,
+            project: [...network.all('project')][0]?.name ?? '',
+            scope: placePath(network, sheet.scopeId).replaceAll('/', ' › ') || 'All sites',
+            revision: `r${stamp.revision}`,
+            date: stamp.date,
+          },
+    waiting: read.waiting,
+    away: read.away,
+    tooMany: read.tooMany,
+  };
+}

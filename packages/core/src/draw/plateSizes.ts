@@ -1,0 +1,85 @@
+import { labelSize } from './ends.ts';
+import { grid, up, type Size } from './lattice.ts';
+import type { PlateWish } from './plan.ts';
+import type { TextMeasure } from './scene.ts';
+import type { SheetGraph } from './sheetGraph.ts';
+
+export const tabWidth = 24;
+export const nameSize = 13;
+export const lineSize = 11;
+
+interface Ends {
+  up: number[];
+  down: number[];
+  level: number;
+}
+
+/** Plates are as large as their text, and wide enough for the labelled ends of their links side by side. */
+export function plateSizes(
+  graph: SheetGraph,
+  tiers: ReadonlyMap<string, number>,
+  wishes: ReadonlyMap<string, PlateWish>,
+  measure: TextMeasure,
+): Map<string, Size> {
+  const sides = new Map<string, Ends>();
+  const at = (id: string): Ends => {
+    const found = sides.get(id) ?? { up: [], down: [], level: 0 };
+    sides.set(id, found);
+    return found;
+  };
+  let labelled = false;
+  const widthOf = (text: string): number => {
+    if (text === '') return 16;
+    labelled = true;
+    return measure(text, 'mono', labelSize) + 12;
+  };
+  for (const link of graph.links) {
+    const difference = (tiers.get(link.b) ?? 0) - (tiers.get(link.a) ?? 0);
+    if (difference === 0) {
+      at(link.a).level++;
+      at(link.b).level++;
+    } else {
+      at(link.a)[difference > 0 ? 'down' : 'up'].push(widthOf(link.aPort));
+      at(link.b)[difference > 0 ? 'up' : 'down'].push(widthOf(link.bPort));
+    }
+  }
+  for (const stub of graph.stubs) at(stub.a).down.push(widthOf(stub.aPort));
+  const room = (widths: readonly number[]): number => {
+    const side = widths.length * up(Math.max(16, ...widths));
+    return side <= 320 ? side + 16 : widths.length * 16 + 16;
+  };
+  const sizes = new Map<string, Size>();
+  for (const node of graph.nodes) {
+    const many = node.form === 'fold' || node.form === 'pair';
+    const text = Math.max(
+      measure(node.name, 'textStrong', nameSize) + (many ? 34 : 0),
+      ...node.lines.map((line) => measure(line, 'mono', lineSize)),
+    );
+    const ends = sides.get(node.id);
+    const width = Math.max(
+      node.form === 'place' ? 160 : 112,
+      text + tabWidth + 24,
+      room(ends?.up ?? []),
+      room(ends?.down ?? []),
+    );
+    const height = Math.max(24 + 16 * node.lines.length, 16 * (Math.min(6, ends?.level ?? 0) + 1), 32);
+    const reach = (widths: readonly number[]): number => {
+      if (widths.length === 0) return 0;
+      if (!labelled) return 2 * grid;
+      const turned = widths.length > 1 && room(widths) < widths.length * up(Math.max(16, ...widths));
+      return turned ? up(Math.max(...widths) + 8) : 3 * grid;
+    };
+    const wish = wishes.get(node.id);
+    sizes.set(node.id, {
+      width: up((wish?.width ?? width) / 2) * 2,
+      height: up(wish?.height ?? height),
+      reachUp: reach(ends?.up ?? []),
+      reachDown: Math.max(
+        reach(ends?.down ?? []),
+        (ends?.level ?? 0) > 0 ? 3 * grid : 0,
+        graph.stubs.some((stub) => stub.a === node.id) ? 6 * grid : 0,
+      ),
+    });
+  }
+  return sizes;
+}

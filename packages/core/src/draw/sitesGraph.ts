@@ -1,0 +1,96 @@
+import type { Sheet } from '../model/kinds/sheet.ts';
+import type { Place } from '../model/kinds/place.ts';
+import type { Network } from '../model/network.ts';
+import { byName } from '../model/order.ts';
+import { childPlaces, devicesIn, placeChain, placeOfDevice, placesWithin, racksIn } from '../model/places.ts';
+import { isFree } from '../model/ports.ts';
+import { bundle } from './bundling.ts';
+import { linkShading } from './linkShading.ts';
+import { addProviders } from './providers.ts';
+import { sheetsByPlace, type Kept, type SheetReading } from './reading.ts';
+import type { GraphNode } from './sheetGraph.ts';
+import { wiresOf, type WireEnd } from './wires.ts';
+
+const counted = (count: number, one: string): string => `${count} ${count === 1 ? one : `${one}s`}`;
+
+/** Devices, racks and ports of a place, as its plate says them. */
+function figures(network: Network, place: Place): string[] {
+  const within = placesWithin(network, place.id);
+  const devices = devicesIn(network, within);
+  const racks = racksIn(network, within).length;
+  let ports = 0;
+  let used = 0;
+  for (const device of devices) {
+    if (device.role === 'PP') continue;
+    for (const port of network.find('portsByDevice', device.id)) {
+      if (port.role === 'powerIn' || port.role === 'powerOut') continue;
+      ports++;
+      if (!isFree(network, port.id)) used++;
+    }
+  }
+  return [
+    [counted(devices.length, 'device'), ...(racks > 0 ? [counted(racks, 'rack')] : [])].join(' · '),
+    `${used} of ${ports} ports used`,
+  ];
+}
+
+/** What a sites sheet shows: the places directly in its scope as plates, and what joins them. */
+export function sitesGraph(network: Network, sheet: Sheet, kept: Kept): SheetReading {
+  const away = (place: Place): boolean => kept.items.get(place.id)?.away === true;
+  const places = childPlaces(network, sheet.scopeId).sort(byName);
+  const shown = places.filter((place) => !away(place));
+  const own = sheetsByPlace(network, sheet.id);
+  const showNames = sheet.show.includes('names');
+  const nodes = new Map<string, GraphNode>();
+  const ids = new Set(shown.map((place) => place.id));
+  const devices = shown.flatMap((place) => devicesIn(network, placesWithin(network, place.id)));
+  for (const place of shown) {
+    const inside = devicesIn(network, placesWithin(network, place.id));
+    nodes.set(`place:${place.id}`, {
+      id: `place:${place.id}`,
+      form: 'place',
+      deviceIds: inside.map((device) => device.id),
+      subjects: [place.id],
+      role: 'XX',
+      code: (place.code ?? '').slice(0, 3).toUpperCase(),
+      name: showNames ? place.name : '',
+      lines: sheet.show.includes('places') ? figures(network, place) : [],
+      containerId: null,
+      outside: false,
+      planned: false,
+      retired: false,
+      shade: { scale: 'role', family: 'forwarding' },
+      symbol: null,
+      sheetId: own.get(place.id) ?? null,
+    });
+  }
+  const siteOf = (end: WireEnd): string | null => {
+    if (end.device === null) return end.provider === null ? null : `provider:${end.provider}`;
+    const chain = placeChain(network, placeOfDevice(network, end.device));
+    const place = chain.find((one) => ids.has(one.id));
+    return place === undefined ? null : `place:${place.id}`;
+  };
+  const wires = wiresOf(network, devices, { power: false, throughPanels: true }).filter((wire) => {
+    const [a, b] = [siteOf(wire.a), siteOf(wire.b)];
+    return a !== null && b !== null && a !== b;
+  });
+  addProviders(nodes, wires, showNames);
+  const shading = linkShading(sheet.colourBy, wires);
+  return {
+    graph: {
+      nodes: [...nodes.values()],
+      links: bundle(wires, siteOf, {
+        tells: kept.tells,
+        names: (id) => nodes.get(id)?.name ?? '',
+        shade: shading.of,
+      }),
+      stubs: [],
+      containers: [],
+    },
+    shades: [],
+    linkShades: shading.key,
+    waiting: [],
+    away: places.filter(away).map(({ id, name }) => ({ id, name, role: 'XX' as const })),
+    tooMany: null,
+  };
+}

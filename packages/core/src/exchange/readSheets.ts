@@ -1,0 +1,173 @@
+import { newId } from '../model/ids.ts';
+import { blankMark } from '../model/kinds/mark.ts';
+import { blankSheet, plainPage, plainReading, type SheetGroup } from '../model/kinds/sheet.ts';
+import { blankSheetItem } from '../model/kinds/sheetItem.ts';
+import { blankSheetLink } from '../model/kinds/sheetLink.ts';
+import type { ExchangeFile } from './format.ts';
+import { given } from './given.ts';
+import { ensurePlace } from './readPlace.ts';
+import type { Staging } from './staging.ts';
+
+type SheetEntry = NonNullable<ExchangeFile['sheets']>[number];
+
+/** Finds what a name stands for; a problem at the path where there is no such thing. */
+class Finder {
+  constructor(private readonly staging: Staging) {}
+
+  private told(what: string, name: string, path: string): null {
+    this.staging.problem(path, `There is no ${what} “${name}”. Correct the name or leave it out.`);
+    return null;
+  }
+  device(name: string, path: string): string | null {
+    return (
+      this.staging.network.findOne('deviceByName', name.toLowerCase())?.id ?? this.told('device', name, path)
+    );
+  }
+  cable(label: string, path: string): string | null {
+    return (
+      this.staging.network.findOne('cableByLabel', label.toLowerCase())?.id ?? this.told('cable', label, path)
+    );
+  }
+  circuit(number: string, path: string): string | null {
+    return (
+      this.staging.network.findOne('circuitByNumber', number.toLowerCase())?.id ??
+      this.told('circuit', number, path)
+    );
+  }
+  rack(name: string, path: string): string | null {
+    return (
+      this.staging.network.findOne('rackByName', name.toLowerCase())?.id ?? this.told('rack', name, path)
+    );
+  }
+  sheet(name: string, path: string): string | null {
+    const found = [...this.staging.network.all('sheet')].find(
+      (sheet) => sheet.name.toLowerCase() === name.toLowerCase(),
+    );
+    return found?.id ?? this.told('sheet', name, path);
+  }
+}
+
+function readPositions(staging: Staging, find: Finder, entry: SheetEntry, sheetId: string, at: string): void {
+  const items = new Map(
+    staging.network
+      .find('sheetItemsBySheet', sheetId)
+      .map((item) => [item.deviceId ?? item.placeId ?? item.circuitId, item]),
+  );
+  (entry.positions ?? []).forEach(({ device, place, circuit, ...spot }, which) => {
+    const path = `${at}.positions[${which}]`;
+    const deviceId = device == null ? null : find.device(device, `${path}.device`);
+    const placeId = place == null ? null : ensurePlace(staging, place, `${path}.place`);
+    const circuitId = circuit == null ? null : find.circuit(circuit, `${path}.circuit`);
+    const subject = deviceId ?? placeId ?? circuitId;
+    if (subject === null && (device != null || place != null || circuit != null)) return;
+    const existing = items.get(subject);
+    staging.put(
+      'sheetItem',
+      {
+        ...blankSheetItem,
+        ...existing,
+        ...spot,
+        deviceId,
+        placeId,
+        circuitId,
+        id: existing?.id ?? newId(),
+        sheetId,
+      },
+      path,
+    );
+  });
+}
+
+function readLines(staging: Staging, find: Finder, entry: SheetEntry, sheetId: string, at: string): void {
+  const there = new Map(
+    staging.network.find('sheetLinksBySheet', sheetId).map((link) => [link.cableId ?? link.circuitId, link]),
+  );
+  (entry.links ?? []).forEach(({ cable, circuit, ...wish }, which) => {
+    const path = `${at}.links[${which}]`;
+    const cableId = cable == null ? null : find.cable(cable, `${path}.cable`);
+    const circuitId = circuit == null ? null : find.circuit(circuit, `${path}.circuit`);
+    if ((cableId ?? circuitId) === null && (cable != null || circuit != null)) return;
+    const existing = there.get(cableId ?? circuitId);
+    staging.put(
+      'sheetLink',
+      { ...blankSheetLink, ...existing, ...wish, cableId, circuitId, id: existing?.id ?? newId(), sheetId },
+      path,
+    );
+  });
+}
+
+/** The marks of a sheet: those of the file stand in place of those that are there. */
+function readMarks(staging: Staging, find: Finder, entry: SheetEntry, sheetId: string, at: string): string[] {
+  const there = staging.network.find('marksBySheet', sheetId).sort((a, b) => (a.id < b.id ? -1 : 1));
+  return (entry.marks ?? []).map(({ device, aRack, bRack, linkSheet, ...mark }, which) => {
+    const path = `${at}.marks[${which}]`;
+    const id = there[which]?.id ?? newId();
+    staging.put(
+      'mark',
+      {
+        ...blankMark,
+        ...mark,
+        deviceId: device == null ? null : find.device(device, `${path}.device`),
+        aRackId: aRack == null ? null : find.rack(aRack, `${path}.aRack`),
+        bRackId: bRack == null ? null : find.rack(bRack, `${path}.bRack`),
+        linkSheetId: linkSheet == null ? null : find.sheet(linkSheet, `${path}.linkSheet`),
+        id,
+        sheetId,
+      },
+      path,
+    );
+    return id;
+  });
+}
+
+/** Sheets by name, with what a person did on them. Sheets first, so that marks can lead from one to another. */
+export function readSheets(staging: Staging, file: ExchangeFile): void {
+  const find = new Finder(staging);
+  const ids = (file.sheets ?? []).map((entry, index) => {
+    const at = `$.sheets[${index}]`;
+    const existing = [...staging.network.all('sheet')].find(
+      (sheet) => sheet.name.toLowerCase() === entry.name.toLowerCase(),
+    );
+    const id = existing?.id ?? newId();
+    const own = given(entry, ['scope', 'positions', 'links', 'marks', 'groups', 'reading', 'page']);
+    staging.put(
+      'sheet',
+      {
+        ...blankSheet,
+        ...existing,
+        ...own,
+        id,
+        name: entry.name,
+        scopeId: entry.scope ? ensurePlace(staging, entry.scope, `${at}.scope`) : null,
+        reading: { ...(existing?.reading ?? plainReading), ...entry.reading },
+        page: { ...(existing?.page ?? plainPage), ...entry.page },
+      },
+      at,
+    );
+    return id;
+  });
+  (file.sheets ?? []).forEach((entry, index) => {
+    const at = `$.sheets[${index}]`;
+    const id = ids[index] ?? '';
+    readPositions(staging, find, entry, id, at);
+    readLines(staging, find, entry, id, at);
+    const marks = readMarks(staging, find, entry, id, at);
+    const sheet = staging.network.get('sheet', id);
+    if (entry.groups === undefined || sheet === null) return;
+    const groups = entry.groups.map((group, which): SheetGroup => {
+      const before = sheet.groups.find((one) => one.name.toLowerCase() === group.name.toLowerCase());
+      const path = `${at}.groups[${which}]`;
+      const members = [
+        ...(group.devices ?? []).map((name, n) => find.device(name, `${path}.devices[${n}]`)),
+        ...(group.marks ?? []).map((number) => marks[number] ?? null),
+      ];
+      return {
+        id: before?.id ?? newId(),
+        name: group.name,
+        state: group.state ?? 'shown',
+        members: members.filter((member) => member !== null),
+      };
+    });
+    staging.put('sheet', { ...sheet, groups }, at);
+  });
+}

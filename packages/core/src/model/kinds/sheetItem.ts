@@ -1,0 +1,48 @@
+import { z } from 'zod';
+import { idField, noted, refField } from '../field.ts';
+
+const coordinate = (label: string) => noted(z.number().min(-1e6).max(1e6).nullable(), { label });
+const length = (label: string) => noted(z.number().min(16).max(1e5).nullable(), { label });
+
+/**
+ * What a person did with one device, place or provider (by its first circuit) on one sheet: where its plate stands (the top left corner, in sheet
+ * units; empty when it was not placed), its size, whether it is locked, left out, or a place drawn as one plate.
+ */
+export const sheetItemSchema = z
+  .strictObject({
+    id: idField('Id'),
+    sheetId: idField('Sheet'),
+    deviceId: refField('Device'),
+    placeId: refField('Place'),
+    circuitId: refField('Circuit'),
+    x: coordinate('X'),
+    y: coordinate('Y'),
+    width: length('Width'),
+    height: length('Height'),
+    locked: noted(z.boolean(), { label: 'Locked' }),
+    away: noted(z.boolean(), { label: 'Left out' }),
+    collapsed: noted(z.boolean(), { label: 'Drawn as one plate' }),
+  })
+  .superRefine((item, context) => {
+    const issue = (field: string, message: string): void =>
+      void context.addIssue({ code: 'custom', path: [field], message });
+    if ([item.deviceId, item.placeId, item.circuitId].filter((id) => id !== null).length !== 1)
+      issue('deviceId', 'or a place, or a circuit must be given, and one of them only');
+    if ((item.x === null) !== (item.y === null))
+      issue(item.x === null ? 'x' : 'y', 'is missing although the other coordinate is given');
+  });
+export type SheetItem = z.infer<typeof sheetItemSchema>;
+
+/** An item that says nothing yet. */
+export const blankSheetItem: Omit<SheetItem, 'id' | 'sheetId'> = {
+  deviceId: null,
+  placeId: null,
+  circuitId: null,
+  x: null,
+  y: null,
+  width: null,
+  height: null,
+  locked: false,
+  away: false,
+  collapsed: false,
+};

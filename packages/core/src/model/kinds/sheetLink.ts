@@ -1,0 +1,43 @@
+import { z } from 'zod';
+import { idField, noted, refField } from '../field.ts';
+import { linkFacets } from './sheet.ts';
+
+const point = z.strictObject({ x: z.number().min(-1e6).max(1e6), y: z.number().min(-1e6).max(1e6) });
+
+/** What a person did with one link on one sheet: labels slid from where they would stand, bends of their own. */
+export const sheetLinkSchema = z
+  .strictObject({
+    id: idField('Id'),
+    sheetId: idField('Sheet'),
+    cableId: refField('Cable'),
+    circuitId: refField('Circuit'),
+    /** How far a label was slid, in sheet units along x and y. */
+    aLabel: noted(point.nullable(), { label: 'A end label', internal: true }),
+    bLabel: noted(point.nullable(), { label: 'B end label', internal: true }),
+    middleLabel: noted(point.nullable(), { label: 'Middle label', internal: true }),
+    bends: noted(z.array(point).max(40, 'are more than 40'), { label: 'Bends', internal: true }),
+    /** What its labels tell, where that is not what the sheet says. */
+    show: noted(z.array(z.enum(linkFacets)).nullable(), { label: 'Labels', internal: true }),
+    straight: noted(z.boolean(), { label: 'Straight' }),
+  })
+  .superRefine((link, context) => {
+    if ((link.cableId === null) === (link.circuitId === null))
+      context.addIssue({
+        code: 'custom',
+        path: ['cableId'],
+        message: 'or a circuit must be given, and not both',
+      });
+  });
+export type SheetLink = z.infer<typeof sheetLinkSchema>;
+
+/** A link as it is drawn by itself. */
+export const blankSheetLink: Omit<SheetLink, 'id' | 'sheetId'> = {
+  cableId: null,
+  circuitId: null,
+  aLabel: null,
+  bLabel: null,
+  middleLabel: null,
+  bends: [],
+  show: null,
+  straight: false,
+};

@@ -1,0 +1,13 @@
+import type { Call } from './route.ts';
+
+/** Answers with a file to be saved; the name may hold any letters. */
+export function attach(call: Call<unknown>, name: string, type: string, body: string | Buffer): void {
+  const plain = name.replaceAll(/[^\w.-]+/g, '-');
+  call.response
+    .type(type)
+    .set(
+      'Content-Disposition',
+      `attachment; filename="${plain}"; filename*=UTF-8''${encodeURIComponent(name)}`,
+    )
+    .send(body);
+}

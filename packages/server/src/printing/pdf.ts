@@ -1,0 +1,106 @@
+import { pagesOf, sceneOf, type PageFrame } from '@visograph/core';
+import { diagramBox, measureText, paper } from '@visograph/drawing';
+import { diagramSvg } from '@visograph/drawing/svg';
+import PDFDocument from 'pdfkit';
+import SVGtoPDF from 'svg-to-pdfkit';
+import { fontPaths } from './fonts.ts';
+import type { PrintSheet } from './order.ts';
+
+const pointsPerMm = 72 / 25.4;
+
+/** The registered name of a font as the drawing asks for it. */
+function fontName(family: string, bold: boolean): string {
+  const mono = family.includes('Mono');
+  return `${mono ? 'mono' : 'text'}${bold ? 'Strong' : ''}`;
+}
+
+const attribute = (tag: string, name: string): string | null =>
+  new RegExp(`\\s${name}="([^"]*)"`).exec(tag)?.[1] ?? null;
+
+/**
+ * The writer draws PNG pictures but no SVG ones: those, which were checked when they were taken in, are put into the
+ * drawing itself.
+ */
+export const inlinePictures = (svg: string): string =>
+  svg.replace(
+    /<image [^>]*href="data:image\/svg\+xml;base64,([^"]*)"[^>]*\/?>(<\/image>)?/g,
+    (tag, data: string) => {
+      const text = Buffer.from(data, 'base64').toString('utf8');
+      const root = /<svg\b[^>]*>/i.exec(text);
+      if (root === null) return '';
+      const [width, height] = [attribute(root[0], 'width'), attribute(root[0], 'height')];
+      const viewBox =
+        attribute(root[0], 'viewBox') ?? `0 0 ${parseFloat(width ?? '100')} ${parseFloat(height ?? '100')}`;
+      const body = text.slice(root.index + root[0].length).replace(/<\/svg>\s*$/i, '');
+      const place = ['x', 'y', 'width', 'height']
+        .map((name) => `${name}="${attribute(tag, name) ?? '0'}"`)
+        .join(' ');
+      return `<svg ${place} viewBox="${viewBox}">${body}</svg>`;
+    },
+  );
+
+function drawFrame(
+  document: PDFKit.PDFDocument,
+  svg: string,
+  frame: PageFrame,
+  mmPerUnit: number,
+  room: { x: number; y: number; width: number; height: number },
+): void {
+  const width = frame.box.width * mmPerUnit * pointsPerMm;
+  const height = frame.box.height * mmPerUnit * pointsPerMm;
+  document.save();
+  document.rect(room.x, room.y, room.width, room.height).clip();
+  SVGtoPDF(document, svg, room.x + (room.width - width) / 2, room.y + (room.height - height) / 2, {
+    width,
+    height,
+    preserveAspectRatio: 'xMidYMid meet',
+    assumePt: true,
+    fontCallback: (family: string, bold: boolean) => fontName(family, bold),
+  });
+  document.restore();
+}
+
+/** Sheets as one PDF (ISO 32000): vector lines, text that can be selected and searched, a bookmark for each sheet. */
+export function pdfOf(sheets: readonly PrintSheet[], title: string): Promise<Buffer> {
+  const document = new PDFDocument({
+    autoFirstPage: false,
+    info: { Title: title, Creator: 'Visograph', Producer: 'Visograph' },
+    lang: 'en',
+  });
+  const parts: Buffer[] = [];
+  document.on('data', (part: Buffer) => parts.push(part));
+  const finished = new Promise<Buffer>((resolve, reject) => {
+    document.on('end', () => resolve(Buffer.concat(parts)));
+    document.on('error', reject);
+  });
+  for (const { family, weight, path } of fontPaths)
+    document.registerFont(fontName(family, weight === 600), path);
+  for (const { name, plan, page } of sheets) {
+    const scene = sceneOf(plan, { measure: measureText });
+    const pages = pagesOf(diagramBox(scene), page);
+    const margin = pages.marginMm * pointsPerMm;
+    const [width, height] = [pages.widthMm * pointsPerMm, pages.heightMm * pointsPerMm];
+    const room = { x: margin, y: margin, width: width - 2 * margin, height: height - 2 * margin };
+    for (const frame of pages.frames) {
+      document.addPage({ size: [width, height], margin: 0 });
+      if (frame.number === 1) document.outline.addItem(name);
+      // White paper: the ground of the screen is not printed.
+      const tokens = { ...paper, ground: '#FFFFFF' };
+      const svg = inlinePictures(diagramSvg(scene, { tokens, transparent: true }, frame.box));
+      drawFrame(document, svg, frame, pages.mmPerUnit, room);
+      if (pages.frames.length > 1)
+        document
+          .font('mono')
+          .fontSize(7)
+          .fillColor(paper.inkSoft)
+          .text(
+            `${name}   ${frame.number} / ${pages.frames.length}   row ${frame.row + 1}, column ${frame.column + 1}`,
+            margin,
+            Math.max(2, height - Math.max(margin, 10) + 2),
+            { lineBreak: false },
+          );
+    }
+  }
+  document.end();
+  return finished;
+}

@@ -1,0 +1,167 @@
+import { paperNames, type Page, type PaperSize, type Sheet } from '@visograph/core';
+import { zipSync } from 'fflate';
+import { useRef, useState, type ReactNode } from 'react';
+import { styled } from 'styled-components';
+import { callLines } from '../data/lines.ts';
+import { useProject } from '../data/project.tsx';
+import { Button, Choice } from '../kit/controls.tsx';
+import { Trouble } from '../kit/dock.tsx';
+import { PanelDialog } from '../kit/panelDialog.tsx';
+import { Hint } from '../kit/panels.tsx';
+import { Tick } from '../kit/Tick.tsx';
+
+const Stack = styled.div`
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  margin: 8px 0;
+  ul {
+    max-height: 260px;
+    overflow: auto;
+    display: flex;
+    flex-direction: column;
+    gap: 4px;
+  }
+  progress {
+    width: 100%;
+    accent-color: ${({ theme }) => theme.accent};
+  }
+`;
+const Line = styled.div`
+  display: flex;
+  gap: 8px;
+  align-items: flex-end;
+`;
+
+interface Part {
+  done: number;
+  of: number;
+  name: string;
+  data: string;
+}
+
+function saveAs(name: string, bytes: Uint8Array, type: string): void {
+  const address = URL.createObjectURL(new Blob([bytes as BlobPart], { type }));
+  const link = document.createElement('a');
+  link.href = address;
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(address), 10_000);
+}
+
+/** Several sheets in one PDF, or a file of each in one go. */
+export function PrintMany({ sheets, onClose }: { sheets: readonly Sheet[]; onClose: () => void }): ReactNode {
+  const { project } = useProject();
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(() => new Set(sheets.map((sheet) => sheet.id)));
+  const [size, setSize] = useState<PaperSize | 'own'>('own');
+  const [progress, setProgress] = useState<{ done: number; of: number } | null>(null);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const stopper = useRef<AbortController | null>(null);
+  const page: Partial<Page> = size === 'own' ? {} : { size };
+  const sheetIds = sheets.filter((sheet) => chosen.has(sheet.id)).map((sheet) => sheet.id);
+  const guarded = async (work: (signal: AbortSignal) => Promise<void>): Promise<void> => {
+    const controller = new AbortController();
+    stopper.current = controller;
+    setTrouble(null);
+    setProgress({ done: 0, of: sheetIds.length });
+    try {
+      await work(controller.signal);
+    } catch (error) {
+      if (!controller.signal.aborted)
+        setTrouble(error instanceof Error ? error.message : 'It could not be printed.');
+    } finally {
+      setProgress(null);
+    }
+  };
+  const together = (): Promise<void> =>
+    guarded(async (signal) => {
+      const response = await fetch(`/api/v1/projects/${project.id}/print`, {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/json' },
+        body: JSON.stringify({ sheetIds, page, title: project.name }),
+        signal,
+      });
+      if (!response.ok) {
+        const document = (await response.json().catch(() => ({}))) as { detail?: string };
+        throw new Error(document.detail ?? `The server answered ${response.status}.`);
+      }
+      saveAs(`${project.name}.pdf`, new Uint8Array(await response.arrayBuffer()), 'application/pdf');
+    });
+  const each = (): Promise<void> =>
+    guarded(async (signal) => {
+      const files: Record<string, Uint8Array> = {};
+      await callLines<Part>(
+        `/projects/${project.id}/print-each`,
+        JSON.stringify({ sheetIds, page }),
+        'application/json',
+        signal,
+        ({ done, of, name, data }) => {
+          files[name.replaceAll('/', '-')] = Uint8Array.from(atob(data), (letter) => letter.charCodeAt(0));
+          setProgress({ done, of });
+        },
+      );
+      saveAs(`${project.name} sheets.zip`, zipSync(files, { level: 0 }), 'application/zip');
+    });
+  return (
+    <PanelDialog
+      title="Print several sheets"
+      open
+      onOpenChange={(open) => {
+        if (open) return;
+        stopper.current?.abort();
+        onClose();
+      }}
+    >
+      <Stack>
+        <ul>
+          {sheets.map((sheet) => (
+            <li key={sheet.id}>
+              <Tick
+                isSelected={chosen.has(sheet.id)}
+                onChange={(on) => {
+                  const next = new Set(chosen);
+                  if (on) next.add(sheet.id);
+                  else next.delete(sheet.id);
+                  setChosen(next);
+                }}
+              >
+                {sheet.name}
+              </Tick>
+            </li>
+          ))}
+        </ul>
+        <Line>
+          <Choice
+            label="Paper"
+            width={170}
+            value={size}
+            options={[
+              { id: 'own', text: 'Of each sheet' },
+              ...paperNames.map((name) => ({ id: name as string, text: name })),
+            ]}
+            onChange={(next) => setSize((next ?? 'own') as PaperSize | 'own')}
+          />
+        </Line>
+        {progress === null ? (
+          <Line>
+            <Button $tone="primary" isDisabled={sheetIds.length === 0} onPress={() => void together()}>
+              {`${sheetIds.length} in one PDF`}
+            </Button>
+            <Button isDisabled={sheetIds.length === 0} onPress={() => void each()}>
+              A PDF of each
+            </Button>
+          </Line>
+        ) : (
+          <>
+            <progress max={progress.of} value={progress.done} aria-label="Printing" />
+            <Line>
+              <Hint>{`${progress.done} of ${progress.of} printed`}</Hint>
+              <Button onPress={() => stopper.current?.abort()}>Stop</Button>
+            </Line>
+          </>
+        )}
+        {trouble !== null && <Trouble role="alert">{trouble}</Trouble>}
+      </Stack>
+    </PanelDialog>
+  );
+}

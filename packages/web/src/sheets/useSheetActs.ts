@@ -1,0 +1,297 @@
+import {
+  addDevice,
+  addMark,
+  align,
+  changeMark,
+  collapsePlace,
+  copyDevices,
+  copyMarks,
+  distribute,
+  editRow,
+  leaveOut,
+  mirror,
+  nextDeviceName,
+  placeOnSheet,
+  placeOfDevice,
+  removeMarks,
+  sameSize,
+  setItems,
+  setLink,
+  setSheet,
+  straighten,
+  tidySheet,
+  blankSheetItem,
+  create,
+  newId,
+  type Alignment,
+  type Attempt,
+  type Box,
+  type Change,
+  type ChangeSet,
+  type DrawingPlan,
+  type Mark,
+  type MarkForm,
+  type Plate,
+  type Point,
+  type Scene,
+  type SceneLink,
+  type Sheet,
+} from '@visograph/core';
+import { useMemo } from 'react';
+import { useProject } from '../data/project.tsx';
+import type { SlidLabel } from './LinkLayer.tsx';
+import type { Moved } from './SheetCanvas.tsx';
+
+/** Marks as they were copied, for this window and all its sheets. */
+let clipboard: { marks: Mark[]; deviceIds: string[]; at: Map<string, Point> } | null = null;
+export const copied = (): typeof clipboard => clipboard;
+
+const pasteStep = 32;
+
+export interface SheetActs {
+  keepMoved: (moved: Moved, what?: string) => void;
+  arrange: (
+    how: Alignment | 'spreadX' | 'spreadY' | 'mirrorX' | 'mirrorY' | 'sameSize' | 'straighten',
+    plates: readonly Plate[],
+    markIds: readonly string[],
+  ) => void;
+  tidy: (plates: readonly Plate[] | null) => void;
+  lock: (plates: readonly Plate[], markIds: readonly string[], locked: boolean) => void;
+  leave: (plates: readonly Plate[]) => void;
+  collapse: (placeId: string, collapsed: boolean) => void;
+  unfold: (fold: string | true | null) => void;
+  rename: (plate: Plate, name: string) => void;
+  slide: (link: SceneLink, label: SlidLabel, by: Point) => void;
+  bend: (link: SceneLink, bends: Point[]) => void;
+  insert: (form: MarkForm, at: Point, fields?: Partial<Mark>) => string | null;
+  resize: (markId: string, box: Box) => void;
+  removeMarks: (ids: readonly string[]) => void;
+  dropModel: (modelId: string, at: Point) => string | null;
+  copy: (plates: readonly Plate[], markIds: readonly string[]) => void;
+  pasteMarks: () => string[];
+  pasteDevices: () => string[];
+  commit: (set: ChangeSet) => boolean;
+}
+
+/** What a person can do on a sheet, as change sets. */
+export function useSheetActs(sheet: Sheet, plan: DrawingPlan, scene: Scene | null): SheetActs {
+  const { view, commit: send, sync } = useProject();
+  const { network } = view;
+  return useMemo(() => {
+    const commit = (set: ChangeSet): boolean => send(set).ok;
+    const attempt = (tried: Attempt): boolean => {
+      if (tried.ok) return commit(tried.set);
+      sync.announce({ tone: 'bad', text: tried.why.replace(/\.?$/, '.') });
+      return false;
+    };
+    const plates = scene?.plates ?? [];
+    const marksOf = (ids: readonly string[]): Mark[] =>
+      ids.map((id) => network.get('mark', id)).filter((mark) => mark !== null);
+
+    /** The first plate put somewhere by hand fixes all others where they are: nothing moves by itself from then on. */
+    const positions = (moved: ReadonlyMap<string, Point>): Map<string, Point> => {
+      const result = new Map<string, Point>();
+      for (const plate of plates) {
+        const at = moved.get(plate.id) ?? (plan.arranged ? undefined : plate.box);
+        const subject = plate.subjects[0];
+        if (at !== undefined && subject !== undefined) result.set(subject, { x: at.x, y: at.y });
+      }
+      return result;
+    };
+    const keepMoved: SheetActs['keepMoved'] = (moved, verb = 'Moved') => {
+      const changes: Change[] = [];
+      if (moved.plates.size > 0)
+        changes.push(...placeOnSheet(network, sheet, positions(moved.plates)).changes);
+      for (const [id, at] of moved.marks) {
+        const mark = network.get('mark', id);
+        if (mark === null) continue;
+        const box = scene?.marks.find((one) => one.id === id)?.box;
+        // A line stands where its corners stand: it is moved by as much as its box.
+        const from = mark.points.length > 0 && box !== undefined ? box : mark;
+        const to = { x: mark.x + Math.round(at.x - from.x), y: mark.y + Math.round(at.y - from.y) };
+        changes.push(...changeMark(sheet, mark, to).changes);
+      }
+      const names = plates.filter((plate) => moved.plates.has(plate.id)).map((plate) => plate.name);
+      const count = names.length + moved.marks.size;
+      const what =
+        count === 1
+          ? (names[0] ?? network.get('mark', [...moved.marks.keys()][0] ?? '')?.form ?? '')
+          : moved.marks.size === 0
+            ? `${names.length} plates`
+            : `${count} things`;
+      commit({ changes, sentence: `${verb} ${what} on sheet ${sheet.name}` });
+    };
+    const items = (of: readonly Plate[], fields: object, verb: string): void =>
+      void commit(
+        setItems(
+          network,
+          sheet,
+          new Map(of.flatMap((plate) => plate.subjects.slice(0, 1).map((id) => [id, fields] as const))),
+          (what) => `${verb} ${what} on sheet ${sheet.name}`,
+        ),
+      );
+    return {
+      commit,
+      keepMoved,
+      arrange: (how, chosen, markIds) => {
+        const boxes = new Map<string, Box>(chosen.map((plate) => [plate.id, plate.box]));
+        for (const mark of scene?.marks ?? []) if (markIds.includes(mark.id)) boxes.set(mark.id, mark.box);
+        if (how === 'sameSize') return items(chosen, sameSize(boxes), 'Made the same size:');
+        let moved: Map<string, Point>;
+        if (how === 'spreadX' || how === 'spreadY') moved = distribute(boxes, how === 'spreadX' ? 'x' : 'y');
+        else if (how === 'mirrorX' || how === 'mirrorY') moved = mirror(boxes, how === 'mirrorX' ? 'x' : 'y');
+        else if (how === 'straighten') {
+          const [first, second] = chosen;
+          moved =
+            first === undefined || second === undefined
+              ? new Map()
+              : new Map([[second.id, straighten(first.box, second.box)]]);
+        } else moved = align(boxes, how);
+        const own = new Set(markIds);
+        keepMoved(
+          {
+            plates: new Map([...moved].filter(([id]) => !own.has(id))),
+            marks: new Map([...moved].filter(([id]) => own.has(id))),
+          },
+          'Arranged',
+        );
+      },
+      tidy: (chosen) =>
+        void commit(
+          tidySheet(
+            network,
+            sheet,
+            chosen === null ? null : new Set(chosen.flatMap((plate) => plate.subjects)),
+          ),
+        ),
+      lock: (chosen, markIds, locked) => {
+        const set = setItems(
+          network,
+          sheet,
+          new Map(chosen.flatMap((plate) => plate.subjects.slice(0, 1).map((id) => [id, { locked }]))),
+          (what) => `${locked ? 'Locked' : 'Unlocked'} ${what} on sheet ${sheet.name}`,
+        );
+        const marks = marksOf(markIds).flatMap((mark) => changeMark(sheet, mark, { locked }).changes);
+        commit({
+          changes: [...set.changes, ...marks],
+          sentence:
+            chosen.length > 0
+              ? set.sentence
+              : `${locked ? 'Locked' : 'Unlocked'} ${marks.length} marks on sheet ${sheet.name}`,
+        });
+      },
+      leave: (chosen) =>
+        void commit(
+          leaveOut(
+            network,
+            sheet,
+            chosen.flatMap((plate) => plate.subjects),
+          ),
+        ),
+      collapse: (placeId, collapsed) => void commit(collapsePlace(network, sheet, placeId, collapsed)),
+      unfold: (fold) => {
+        const { unfolded } = sheet.reading;
+        const next =
+          fold === true ? true : fold === null ? [] : unfolded === true ? true : [...unfolded, fold];
+        void commit(setSheet(sheet, { reading: { ...sheet.reading, unfolded: next } }, 'what is folded'));
+      },
+      rename: (plate, name) => {
+        const device = network.get('device', plate.deviceIds[0] ?? null);
+        if (device !== null) commit(editRow(network, 'device', device, { name }));
+      },
+      slide: (link, label, by) => {
+        const now = plan.links.get(link.line.id)?.[label] ?? { x: 0, y: 0 };
+        const to = { x: Math.round(now.x + by.x), y: Math.round(now.y + by.y) };
+        commit(setLink(network, sheet, link.line, { [label]: to }, 'Slid a label of'));
+      },
+      bend: (link, bends) =>
+        void commit(setLink(network, sheet, link.line, { bends }, bends.length === 0 ? 'Let go' : 'Bent')),
+      insert: (form, at, fields = {}) => {
+        const set = addMark(sheet, form, { x: Math.round(at.x), y: Math.round(at.y), ...fields });
+        return commit(set) ? set.markId : null;
+      },
+      resize: (markId, box) => {
+        const mark = network.get('mark', markId);
+        if (mark === null) return;
+        const { x, y, width, height } = box;
+        const fields = {
+          x: Math.round(x),
+          y: Math.round(y),
+          width: Math.round(width),
+          height: Math.round(height),
+        };
+        commit(changeMark(sheet, mark, fields, 'Resized'));
+      },
+      removeMarks: (ids) => void commit(removeMarks(sheet, marksOf(ids))),
+      dropModel: (modelId, at) => {
+        const model = network.get('model', modelId);
+        if (model?.role == null) return null;
+        const container = [...(scene?.containers ?? [])]
+          .reverse()
+          .find(
+            ({ box }) =>
+              at.x >= box.x && at.y >= box.y && at.x <= box.x + box.width && at.y <= box.y + box.height,
+          );
+        const rack = network.get('rack', container?.id ?? null);
+        const placeId = rack?.placeId ?? container?.id ?? sheet.scopeId;
+        if (placeId === null) {
+          sync.announce({
+            tone: 'bad',
+            text: 'A device needs a place: let it go over one, or draw a sheet of a place.',
+          });
+          return null;
+        }
+        const name = nextDeviceName(network, placeId, model.role, model.id);
+        const set = addDevice(network, { name, modelId, rackId: null, placeId, unit: null });
+        if (set === null) return null;
+        const spot = new Map([...positions(new Map())]);
+        const placed = placeOnSheet(network, sheet, spot);
+        const item = create('sheetItem', {
+          ...blankSheetItem,
+          id: newId(),
+          sheetId: sheet.id,
+          deviceId: set.deviceId,
+          x: Math.round(at.x / 8) * 8,
+          y: Math.round(at.y / 8) * 8,
+        });
+        return commit({ ...set, changes: [...set.changes, ...placed.changes, item] }) ? set.deviceId : null;
+      },
+      copy: (chosen, markIds) => {
+        const devices = chosen.filter((plate) => plate.form === 'device');
+        clipboard = {
+          marks: marksOf(markIds),
+          deviceIds: devices.flatMap((plate) => plate.deviceIds),
+          at: new Map(devices.map((plate) => [plate.deviceIds[0] ?? '', plate.box])),
+        };
+        const count = clipboard.marks.length + clipboard.deviceIds.length;
+        if (count > 0)
+          sync.announce({ tone: 'ok', text: `Copied ${count} ${count === 1 ? 'thing' : 'things'}.` });
+      },
+      pasteMarks: () => {
+        if (clipboard === null || clipboard.marks.length === 0) return [];
+        const set = copyMarks(sheet, clipboard.marks, { x: pasteStep, y: pasteStep });
+        return commit(set) ? set.markIds : [];
+      },
+      pasteDevices: () => {
+        if (clipboard === null) return [];
+        const devices = clipboard.deviceIds
+          .map((id) => network.get('device', id))
+          .filter((device) => device !== null);
+        const at = new Map(
+          [...clipboard.at].map(([id, { x, y }]) => [id, { x: x + 2 * pasteStep, y: y + 3 * pasteStep }]),
+        );
+        const made = copyDevices(network, sheet, devices, plan.arranged ? at : new Map());
+        return attempt(made.attempt) ? made.deviceIds : [];
+      },
+    };
+  }, [network, sheet, plan, scene, send, sync]);
+}
+
+/** Where a device's place is, for a plate that stands for one device. */
+export const placeIdOf = (
+  network: ReturnType<typeof useProject>['view']['network'],
+  plate: Plate,
+): string | null => {
+  const device = network.get('device', plate.deviceIds[0] ?? null);
+  return device === null ? null : placeOfDevice(network, device);
+};
