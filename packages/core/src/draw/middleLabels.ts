@@ -1,6 +1,6 @@
 import { labelSize } from './ends.ts';
+import { BoxIndex } from './boxIndex.ts';
 import {
-  overlap,
   type Box,
   type Point,
   type SceneLabel,
@@ -12,9 +12,6 @@ import {
 const height = 14;
 
 interface Piece {
-  linkId: string;
-  from: Point;
-  to: Point;
   box: Box;
 }
 
@@ -27,7 +24,7 @@ function piecesOf(link: SceneLink): Piece[] {
       width: Math.abs(to.x - from.x),
       height: Math.abs(to.y - from.y),
     };
-    return { linkId: link.id, from, to, box };
+    return { box };
   });
 }
 
@@ -41,18 +38,20 @@ export function placeMiddleLabels(
   obstacles: readonly Box[],
   measure: TextMeasure,
 ): Map<string, SceneLabel> {
-  const pieces = links.flatMap(piecesOf);
-  const taken: Box[] = [...obstacles];
+  const byLink = new Map(links.map((link) => [link.id, piecesOf(link)]));
+  const pieces = new BoxIndex<string>();
+  for (const [id, own] of byLink) for (const piece of own) pieces.add(piece.box, id);
+  const taken = new BoxIndex<null>();
+  for (const box of obstacles) taken.add(box, null);
   for (const link of links)
-    for (const end of [link.a, link.b]) if (end.label !== null) taken.push(end.label.box);
+    for (const end of [link.a, link.b]) if (end.label !== null) taken.add(end.label.box, null);
   const placed = new Map<string, SceneLabel>();
   for (const link of links) {
     const { text, by } = texts.get(link.id) ?? { text: '', by: null };
     if (text === '') continue;
     const long = Math.ceil(measure(text, 'mono', labelSize)) + 6;
     const length = (piece: Piece): number => Math.max(piece.box.width, piece.box.height);
-    const own = pieces.filter((piece) => piece.linkId === link.id).sort((x, y) => length(y) - length(x));
-    const others = pieces.filter((piece) => piece.linkId !== link.id);
+    const own = [...(byLink.get(link.id) ?? [])].sort((x, y) => length(y) - length(x));
     const label = own
       .flatMap((piece) => {
         const upright = piece.box.height > piece.box.width;
@@ -74,15 +73,13 @@ export function placeMiddleLabels(
         return { text, turned, box: { ...at, ...size } };
       })
       .find(
-        (candidate) =>
-          !taken.some((box) => overlap(box, candidate.box)) &&
-          !others.some((piece) => overlap(piece.box, candidate.box)),
+        (candidate) => !taken.meets(candidate.box) && !pieces.meets(candidate.box, (id) => id !== link.id),
       );
     if (label === undefined) continue;
     const slid =
       by === null ? label : { ...label, box: { ...label.box, x: label.box.x + by.x, y: label.box.y + by.y } };
     placed.set(link.id, slid);
-    taken.push(slid.box);
+    taken.add(slid.box, null);
   }
   return placed;
 }

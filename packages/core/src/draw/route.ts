@@ -1,11 +1,10 @@
 import { grid } from './lattice.ts';
 import type { Box, Point } from './scene.ts';
 
-/** What it costs, in lattice steps, to turn, to lie on another link, and to cross one. */
+/** What it costs, in lattice steps, to turn, and to lie on another link. */
 const turnCost = 5;
 const shareCost = 40;
 const besideCost = 0.15;
-const crossCost = 3;
 const marginCells = 6;
 /**
  * Above 1 the search heads for the goal: far fewer cells looked at, routes hardly longer. The further it is, the
@@ -14,47 +13,61 @@ const marginCells = 6;
 const eagernessFor = (distance: number): number => Math.min(3, 1.25 + distance / 150);
 
 /** After this many cells a link is routed without regard to the others, which is quick and still passes through no plate. */
-const mostLooked = 40_000;
+export const mostLooked = 40_000;
 
-/** A binary heap of states by cost, on plain arrays. */
+/** A binary heap of states by cost, in arrays that are kept from one search to the next. */
 class Frontier {
-  private readonly states: number[] = [];
-  private readonly costs: number[] = [];
+  private states = new Int32Array(1 << 14);
+  private costs = new Float32Array(1 << 14);
+  private size = 0;
 
-  push(state: number, cost: number): void {
-    let at = this.states.length;
-    this.states.push(state);
-    this.costs.push(cost);
-    while (at > 0) {
-      const above = (at - 1) >> 1;
-      if ((this.costs[above] ?? 0) <= cost) break;
-      this.states[at] = this.states[above] ?? 0;
-      this.costs[at] = this.costs[above] ?? 0;
-      at = above;
-    }
-    this.states[at] = state;
-    this.costs[at] = cost;
+  clear(): void {
+    this.size = 0;
   }
 
-  pop(): number | null {
-    const top = this.states[0];
-    const state = this.states.pop();
-    const cost = this.costs.pop();
-    if (top === undefined || state === undefined || cost === undefined) return null;
-    const size = this.states.length;
-    if (size === 0) return top;
+  push(state: number, cost: number): void {
+    if (this.size === this.states.length) {
+      const [states, costs] = [this.states, this.costs];
+      this.states = new Int32Array(2 * this.size);
+      this.costs = new Float32Array(2 * this.size);
+      this.states.set(states);
+      this.costs.set(costs);
+    }
+    const { states, costs } = this;
+    let at = this.size++;
+    while (at > 0) {
+      const above = (at - 1) >> 1;
+      const there = costs[above] ?? 0;
+      if (there <= cost) break;
+      states[at] = states[above] ?? 0;
+      costs[at] = there;
+      at = above;
+    }
+    states[at] = state;
+    costs[at] = cost;
+  }
+
+  /** The cheapest state; -1 when there is none. */
+  pop(): number {
+    if (this.size === 0) return -1;
+    const { states, costs } = this;
+    const top = states[0] ?? -1;
+    const size = --this.size;
+    const state = states[size] ?? 0;
+    const cost = costs[size] ?? 0;
     let at = 0;
     for (;;) {
       let below = 2 * at + 1;
       if (below >= size) break;
-      if (below + 1 < size && (this.costs[below + 1] ?? 0) < (this.costs[below] ?? 0)) below++;
-      if ((this.costs[below] ?? 0) >= cost) break;
-      this.states[at] = this.states[below] ?? 0;
-      this.costs[at] = this.costs[below] ?? 0;
+      if (below + 1 < size && (costs[below + 1] ?? 0) < (costs[below] ?? 0)) below++;
+      const there = costs[below] ?? 0;
+      if (there >= cost) break;
+      states[at] = states[below] ?? 0;
+      costs[at] = there;
       at = below;
     }
-    this.states[at] = state;
-    this.costs[at] = cost;
+    states[at] = state;
+    costs[at] = cost;
     return top;
   }
 }
@@ -75,6 +88,8 @@ export class Router {
   private readonly top: number;
   private readonly columns: number;
   private readonly rows: number;
+  /** From a cell to the next one in each heading. */
+  private readonly strides: readonly number[];
   private readonly blocked: Uint8Array;
   /** Links that already run across and up and down through a cell. */
   private readonly across: Int16Array;
@@ -82,15 +97,21 @@ export class Router {
   private readonly cost: Float32Array;
   private readonly from: Int32Array;
   private readonly stamp: Int32Array;
+  private readonly frontier = new Frontier();
   private round = 0;
   /** Cells of each routed link, so that it can be taken up again. */
   private readonly paths = new Map<string, number[]>();
 
-  constructor(area: Box) {
+  /** `crossCost` is what it costs, in lattice steps, to cross another link. */
+  constructor(
+    area: Box,
+    private readonly crossCost: number,
+  ) {
     this.left = Math.floor(area.x / grid) - marginCells;
     this.top = Math.floor(area.y / grid) - marginCells;
     this.columns = Math.ceil(area.width / grid) + 2 * marginCells + 1;
     this.rows = Math.ceil(area.height / grid) + 2 * marginCells + 1;
+    this.strides = [1, this.columns, -1, -this.columns];
     const cells = this.columns * this.rows;
     this.blocked = new Uint8Array(cells);
     this.across = new Int16Array(cells);
@@ -196,7 +217,7 @@ export class Router {
     const beside = sideways ? this.columns : 1;
     let cost = 1;
     if ((own[cell] ?? 0) > 0) cost += shareCost;
-    if ((other[cell] ?? 0) > 0) cost += crossCost;
+    if ((other[cell] ?? 0) > 0) cost += this.crossCost;
     if ((own[cell - beside] ?? 0) > 0 || (own[cell + beside] ?? 0) > 0) cost += besideCost;
     return cost;
   }
@@ -244,7 +265,8 @@ export class Router {
       eagerness *
       (Math.abs((cell % this.columns) - goalColumn) + Math.abs(Math.floor(cell / this.columns) - goalRow));
     this.round++;
-    const frontier = new Frontier();
+    const { frontier } = this;
+    frontier.clear();
     const first = startCell * 4 + startHeading;
     this.cost[first] = 0;
     this.from[first] = -1;
@@ -252,7 +274,7 @@ export class Router {
     frontier.push(first, guess(startCell));
     const closed = -this.round;
     let looked = 0;
-    for (let state = frontier.pop(); state !== null; state = frontier.pop()) {
+    for (let state = frontier.pop(); state >= 0; state = frontier.pop()) {
       if (this.stamp[state] === closed) continue;
       const cell = state >> 2;
       const facing = state & 3;
@@ -262,9 +284,8 @@ export class Router {
       const column = cell % this.columns;
       for (let next = 0; next < 4; next++) {
         if (next === (facing + 2) % 4) continue;
-        const step = steps[next] ?? { x: 0, y: 0 };
-        if (column + step.x < 0 || column + step.x >= this.columns) continue;
-        const target = cell + step.x + step.y * this.columns;
+        if ((next === 0 && column === this.columns - 1) || (next === 2 && column === 0)) continue;
+        const target = cell + (this.strides[next] ?? 0);
         if (target < 0 || target >= this.blocked.length) continue;
         if (this.blocked[target] === 1 && target !== goalCell) continue;
         const key = target * 4 + next;

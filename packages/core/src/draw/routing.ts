@@ -1,7 +1,7 @@
 import { outward, type PlacedEnd, type PlacedEnds } from './ends.ts';
 import { grid } from './lattice.ts';
 import type { DrawingPlan, LinkWish } from './plan.ts';
-import { corners, Router } from './route.ts';
+import { corners, mostLooked, Router } from './route.ts';
 import { boxAround, type Box, type LinkEnd, type Point, type SceneLink, type SceneStub } from './scene.ts';
 import type { GraphLink } from './sheetGraph.ts';
 
@@ -9,6 +9,10 @@ import type { GraphLink } from './sheetGraph.ts';
 const mostRouted = 1200;
 /** How often links that came to lie on others are taken up and routed again. */
 const mostRounds = 4;
+/** Up to so many links there is time to route all of them again, to save crossings. */
+const fewLinks = 200;
+const care = (links: number): { crossCost: number; again: number } =>
+  links <= fewLinks ? { crossCost: 8, again: 2 } : { crossCost: 3, again: 1 };
 
 const slid = (end: PlacedEnd, by: Point | null): LinkEnd => ({
   plateId: end.plateId,
@@ -55,6 +59,7 @@ function routerFor(
   const placed = [...ends.values()].flatMap(({ a, b }) => (b === null ? [a] : [a, b]));
   const router = new Router(
     boxAround([...boxes, ...placed.map((end) => ({ ...end.stub, width: 0, height: 0 }))], 24),
+    care(ends.size).crossCost,
   );
   for (const box of titles) router.block(box);
   for (const box of boxes) router.block(box, grid);
@@ -82,7 +87,12 @@ interface Draft {
 const apart = ({ a, b }: Draft): number => Math.abs(a.stub.x - b.stub.x) + Math.abs(a.stub.y - b.stub.y);
 
 /** The way of every link between its stubs: by hand where bends were set, otherwise around plates and off each other. */
-function paths(drafts: readonly Draft[], router: Router, straight: boolean): Map<string, Point[]> {
+function paths(
+  drafts: readonly Draft[],
+  router: Router,
+  straight: boolean,
+  most: number,
+): Map<string, Point[]> {
   const found = new Map<string, Point[]>();
   const free: Draft[] = [];
   for (const draft of drafts) {
@@ -95,17 +105,22 @@ function paths(drafts: readonly Draft[], router: Router, straight: boolean): Map
       found.set(link.id, points);
     } else free.push(draft);
   }
-  if (free.length > mostRouted) {
+  if (free.length > most) {
     for (const { link, a, b } of free) found.set(link.id, elbow(a, b));
     return found;
   }
-  const route = ({ link, a, b }: Draft): void =>
+  const route = ({ link, a, b }: Draft, most?: number): void =>
     void found.set(
       link.id,
-      router.route(link.id, a.stub, outward[a.side], b.stub, outward[b.side]) ?? elbow(a, b),
+      router.route(link.id, a.stub, outward[a.side], b.stub, outward[b.side], most) ?? elbow(a, b),
     );
   free.sort((x, y) => apart(x) - apart(y));
   for (const draft of free) route(draft);
+  for (let again = 0; again < care(drafts.length).again; again++)
+    for (const draft of free) {
+      router.takeUp(draft.link.id);
+      route(draft);
+    }
   const byId = new Map(free.map((draft) => [draft.link.id, draft]));
   for (let round = 0; round < mostRounds; round++) {
     const clashing = router.clashing(byId.keys());
@@ -114,7 +129,7 @@ function paths(drafts: readonly Draft[], router: Router, straight: boolean): Map
       const draft = byId.get(id);
       if (draft === undefined) continue;
       router.takeUp(id);
-      route(draft);
+      route(draft, 8 * mostLooked);
     }
   }
   return found;
@@ -126,6 +141,7 @@ export function routeAll(
   ends: ReadonlyMap<string, PlacedEnds>,
   boxes: ReadonlyMap<string, Box>,
   titles: readonly Box[],
+  quick: boolean,
 ): { links: SceneLink[]; stubs: SceneStub[] } {
   const router = routerFor(ends, [...boxes.values()], titles);
   const faded = plan.manners.links === 'faded';
@@ -134,7 +150,7 @@ export function routeAll(
     if (a === null || b === null) return [];
     return [{ link, a, b, wish: plan.links.get(link.cables[0]?.id ?? '') ?? null }];
   });
-  const found = paths(drafts, router, plan.straight);
+  const found = paths(drafts, router, plan.straight, quick ? 0 : mostRouted);
   const links = drafts.map(({ link, a, b, wish }): SceneLink => {
     const line = link.cables[0] ?? { kind: 'cable', id: '', label: '' };
     return {

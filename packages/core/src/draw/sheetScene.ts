@@ -141,6 +141,8 @@ export interface DrawOptions {
   measure: TextMeasure;
   /** Positions by plate id that stand for those stored: where a plate is being dragged. */
   moved?: ReadonlyMap<string, Point>;
+  /** Links as plain elbows without labels along them: shown while the rest is worked out. */
+  quick?: boolean;
 }
 
 /** Lays out and routes what a sheet shows. Needs no network, so that it can run anywhere. */
@@ -163,10 +165,11 @@ export function sceneOf(plan: DrawingPlan, options: DrawOptions): Scene {
     width: titleWidth(container.title, measure) - 8,
     height: 22,
   }));
-  const { links, stubs } = routeAll(plan, placeEnds(graph, boxes, measure), boxes, titles);
+  const quick = options.quick === true;
+  const { links, stubs } = routeAll(plan, placeEnds(graph, boxes, measure), boxes, titles, quick);
   const obstacles = [...boxes.values(), ...titles];
   const labels = placeMiddleLabels(
-    links,
+    quick ? [] : links,
     new Map(
       graph.links.map((link) => [
         link.id,

@@ -4,16 +4,29 @@ import { measureText } from '@visograph/drawing';
 export interface DrawRequest {
   id: number;
   plan: DrawingPlan;
+  /** Nothing is on the screen yet. */
+  first: boolean;
 }
-export type DrawReply = { id: number; scene: Scene } | { id: number; failed: string };
+/** A draft comes first where the links take a while to route. */
+export type DrawReply = { id: number; scene: Scene; draft: boolean } | { id: number; failed: string };
+
+/** Fewer links than this are routed at once. */
+const quickAbove = 150;
 
 /** Lays out and routes away from the screen, so that it never waits for a large sheet. */
 self.onmessage = ({ data }: MessageEvent<DrawRequest>): void => {
+  const { id, plan } = data;
   let reply: DrawReply;
   try {
-    reply = { id: data.id, scene: sceneOf(data.plan, { measure: measureText }) };
+    if (data.first && plan.graph.links.length > quickAbove)
+      self.postMessage({
+        id,
+        scene: sceneOf(plan, { measure: measureText, quick: true }),
+        draft: true,
+      } satisfies DrawReply);
+    reply = { id, scene: sceneOf(plan, { measure: measureText }), draft: false };
   } catch (error) {
-    reply = { id: data.id, failed: error instanceof Error ? error.message : String(error) };
+    reply = { id, failed: error instanceof Error ? error.message : String(error) };
   }
   self.postMessage(reply);
 };

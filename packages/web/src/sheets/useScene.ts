@@ -1,5 +1,5 @@
 import type { DrawingPlan, Scene } from '@visograph/core';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { DrawReply, DrawRequest } from './drawWorker.ts';
 
 type Answer = (reply: DrawReply) => void;
@@ -9,17 +9,17 @@ class Drawing {
   private worker: Worker | null = null;
   private next = 0;
   private busy: { id: number; answer: Answer } | null = null;
-  private waiting: { plan: DrawingPlan; answer: Answer } | null = null;
+  private waiting: { plan: DrawingPlan; first: boolean; answer: Answer } | null = null;
 
-  draw(plan: DrawingPlan, answer: Answer): void {
+  draw(plan: DrawingPlan, first: boolean, answer: Answer): void {
     if (this.busy !== null) {
-      this.waiting = { plan, answer };
+      this.waiting = { plan, first, answer };
       return;
     }
     const worker = (this.worker ??= this.start());
     const id = this.next++;
     this.busy = { id, answer };
-    worker.postMessage({ id, plan } satisfies DrawRequest);
+    worker.postMessage({ id, plan, first } satisfies DrawRequest);
   }
 
   private start(): Worker {
@@ -33,10 +33,11 @@ class Drawing {
   }
 
   private done(reply: DrawReply): void {
+    if ('draft' in reply && reply.draft) return this.busy?.answer(reply);
     const { busy, waiting } = this;
     this.busy = null;
     this.waiting = null;
-    if (waiting !== null) this.draw(waiting.plan, waiting.answer);
+    if (waiting !== null) this.draw(waiting.plan, waiting.first, waiting.answer);
     busy?.answer(reply);
   }
 }
@@ -51,20 +52,22 @@ export interface Drawn {
 
 /** The scene of a plan, made in a worker. */
 export function useScene(plan: DrawingPlan): Drawn {
-  const [drawn, setDrawn] = useState<Drawn & { of: DrawingPlan | null }>({
+  const [drawn, setDrawn] = useState<Omit<Drawn, 'pending'> & { of: DrawingPlan | null }>({
     scene: null,
-    pending: true,
     failed: null,
     of: null,
   });
+  const shown = useRef<Scene | null>(null);
   useEffect(() => {
     let wanted = true;
-    drawing.draw(plan, (reply) => {
+    const first = shown.current === null;
+    drawing.draw(plan, first, (reply) => {
       if (!wanted) return;
+      if ('scene' in reply) shown.current = reply.scene;
       setDrawn((before) =>
         'scene' in reply
-          ? { scene: reply.scene, pending: false, failed: null, of: plan }
-          : { ...before, pending: false, failed: reply.failed, of: plan },
+          ? { scene: reply.scene, failed: null, of: reply.draft ? null : plan }
+          : { ...before, failed: reply.failed, of: plan },
       );
     });
     return () => {
