@@ -2,7 +2,7 @@ import type { Point } from './scene.ts';
 
 /** The lattice that plates, ports and links keep to, in sheet units. */
 export const grid = 8;
-export const snap = (value: number): number => Math.round(value / grid) * grid;
+export const snap = (value: number): number => Math.round(value / grid) * grid + 0;
 export const up = (value: number): number => Math.ceil(value / grid) * grid;
 
 /** Room around what a container holds, and for its title. */

@@ -97,11 +97,15 @@ function readLines(staging: Staging, find: Finder, entry: SheetEntry, sheetId: s
 }
 
 /** The marks of a sheet: those of the file stand in place of those that are there. */
-function readMarks(staging: Staging, find: Finder, entry: SheetEntry, sheetId: string, at: string): string[] {
-  const there = staging.network.find('marksBySheet', sheetId).sort((a, b) => (a.id < b.id ? -1 : 1));
-  return (entry.marks ?? []).map(({ device, aRack, bRack, linkSheet, ...mark }, which) => {
+function readMarks(
+  staging: Staging,
+  find: Finder,
+  entry: SheetEntry,
+  { id: sheetId, markIds }: { id: string; markIds: readonly string[] },
+  at: string,
+): void {
+  (entry.marks ?? []).forEach(({ device, aRack, bRack, linkSheet, ...mark }, which) => {
     const path = `${at}.marks[${which}]`;
-    const id = there[which]?.id ?? newId();
     staging.put(
       'mark',
       {
@@ -111,24 +115,47 @@ function readMarks(staging: Staging, find: Finder, entry: SheetEntry, sheetId: s
         aRackId: aRack == null ? null : find.rack(aRack, `${path}.aRack`),
         bRackId: bRack == null ? null : find.rack(bRack, `${path}.bRack`),
         linkSheetId: linkSheet == null ? null : find.sheet(linkSheet, `${path}.linkSheet`),
-        id,
+        id: markIds[which] ?? newId(),
         sheetId,
       },
       path,
     );
-    return id;
+  });
+}
+
+function groupsOf(
+  find: Finder,
+  entry: SheetEntry,
+  before: readonly SheetGroup[],
+  markIds: readonly string[],
+  at: string,
+): SheetGroup[] {
+  return (entry.groups ?? []).map((group, which) => {
+    const path = `${at}.groups[${which}]`;
+    const members = [
+      ...(group.devices ?? []).map((name, n) => find.device(name, `${path}.devices[${n}]`)),
+      ...(group.marks ?? []).map((number) => markIds[number] ?? null),
+    ];
+    return {
+      id: before.find((one) => one.name.toLowerCase() === group.name.toLowerCase())?.id ?? newId(),
+      name: group.name,
+      state: group.state ?? 'shown',
+      members: members.filter((member) => member !== null),
+    };
   });
 }
 
 /** Sheets by name, with what a person did on them. Sheets first, so that marks can lead from one to another. */
 export function readSheets(staging: Staging, file: ExchangeFile): void {
   const find = new Finder(staging);
-  const ids = (file.sheets ?? []).map((entry, index) => {
+  const made = (file.sheets ?? []).map((entry, index) => {
     const at = `$.sheets[${index}]`;
     const existing = [...staging.network.all('sheet')].find(
       (sheet) => sheet.name.toLowerCase() === entry.name.toLowerCase(),
     );
     const id = existing?.id ?? newId();
+    const there = staging.network.find('marksBySheet', id).sort((a, b) => (a.id < b.id ? -1 : 1));
+    const markIds = (entry.marks ?? []).map((_mark, which) => there[which]?.id ?? newId());
     const own = given(entry, ['scope', 'positions', 'links', 'marks', 'groups', 'reading', 'page']);
     staging.put(
       'sheet',
@@ -141,33 +168,20 @@ export function readSheets(staging: Staging, file: ExchangeFile): void {
         scopeId: entry.scope ? ensurePlace(staging, entry.scope, `${at}.scope`) : null,
         reading: { ...(existing?.reading ?? plainReading), ...entry.reading },
         page: { ...(existing?.page ?? plainPage), ...entry.page },
+        groups:
+          entry.groups === undefined
+            ? (existing?.groups ?? [])
+            : groupsOf(find, entry, existing?.groups ?? [], markIds, at),
       },
       at,
     );
-    return id;
+    return { id, markIds };
   });
   (file.sheets ?? []).forEach((entry, index) => {
     const at = `$.sheets[${index}]`;
-    const id = ids[index] ?? '';
-    readPositions(staging, find, entry, id, at);
-    readLines(staging, find, entry, id, at);
-    const marks = readMarks(staging, find, entry, id, at);
-    const sheet = staging.network.get('sheet', id);
-    if (entry.groups === undefined || sheet === null) return;
-    const groups = entry.groups.map((group, which): SheetGroup => {
-      const before = sheet.groups.find((one) => one.name.toLowerCase() === group.name.toLowerCase());
-      const path = `${at}.groups[${which}]`;
-      const members = [
-        ...(group.devices ?? []).map((name, n) => find.device(name, `${path}.devices[${n}]`)),
-        ...(group.marks ?? []).map((number) => marks[number] ?? null),
-      ];
-      return {
-        id: before?.id ?? newId(),
-        name: group.name,
-        state: group.state ?? 'shown',
-        members: members.filter((member) => member !== null),
-      };
-    });
-    staging.put('sheet', { ...sheet, groups }, at);
+    const sheet = made[index] ?? { id: '', markIds: [] };
+    readPositions(staging, find, entry, sheet.id, at);
+    readLines(staging, find, entry, sheet.id, at);
+    readMarks(staging, find, entry, sheet, at);
   });
 }

@@ -54,8 +54,15 @@ export function sheetToTopology(name: string, graph: SheetGraph): Topology {
     points.set(node, (points.get(node) ?? new Set()).add(name));
     return name;
   };
+  const taken = new Set<string>();
+  /** By what its label says: what is hidden on the sheet is not told here. */
+  const named = (link: SheetGraph['links'][number]): string => {
+    const name = link.text === '' || taken.has(link.text) ? link.id : link.text;
+    taken.add(name);
+    return name;
+  };
   const links = graph.links.map((link) => ({
-    'link-id': link.cables.length === 1 ? (link.cables[0]?.label ?? link.id) : link.id,
+    'link-id': named(link),
     source: { 'source-node': called.get(link.a), 'source-tp': point(link.a, link.aPort) },
     destination: { 'dest-node': called.get(link.b), 'dest-tp': point(link.b, link.bPort) },
   }));
