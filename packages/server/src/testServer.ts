@@ -11,6 +11,7 @@ export interface Reply<T = unknown> {
   status: number;
   body: T;
   text: string;
+  bytes: Uint8Array;
   headers: Headers;
 }
 
@@ -48,12 +49,14 @@ export class Caller {
     });
     const set = response.headers.get('set-cookie');
     if (set !== null) this.cookie = set.split(';')[0] ?? '';
-    const text = await response.text();
+    const received = new Uint8Array(await response.arrayBuffer());
+    const text = new TextDecoder().decode(received);
     const json = /[/+]json/.test(response.headers.get('content-type') ?? '');
     return {
       status: response.status,
       body: (json && text !== '' ? JSON.parse(text) : {}) as T,
       text,
+      bytes: received,
       headers: response.headers,
     };
   }

@@ -142,6 +142,13 @@ function checkUnique<K extends Kind>(network: Network, kind: K, row: Rows[K], pr
   kinds[kind].unique.forEach((rule, at) => {
     const other = network.get(kind, network.sameKey(kind, row, at));
     if (other === null) return;
+    if (rule.meanwhile !== undefined) {
+      const name = (of: Kind, id: string | null): string => {
+        const found = network.get(of, id);
+        return found === null ? '' : kinds[of].nameOf(found as never);
+      };
+      return void problems.push(problem('conflict', kind, row, rule.what, rule.meanwhile(row, name)));
+    }
     const label = labelOf(kind, rule.what).toLowerCase();
     const value = String(row[rule.what] ?? '');
     const message = `There is already a ${kinds[kind].one} with the ${label} ${value}. Choose another ${label}.`;

@@ -46,7 +46,12 @@ interface KindDefinition<K extends Kind> {
   /** Fields that hold the id of another row, and its kind. */
   refs: Partial<Record<keyof Rows[K] & string, Kind>>;
   /** What must be unique in the project: a readable key, compared without regard to case. */
-  unique: { what: keyof Rows[K] & string; key: (row: Rows[K]) => string }[];
+  unique: {
+    what: keyof Rows[K] & string;
+    key: (row: Rows[K]) => string;
+    /** Told where nobody chooses the key: somebody else made the same row at the same moment. */
+    meanwhile?: (row: Rows[K], name: (kind: Kind, id: string | null) => string) => string;
+  }[];
   nameOf: (row: Rows[K]) => string;
   /** What fields hold in a row written before they were there. */
   blank: Partial<Rows[K]>;
@@ -178,6 +183,8 @@ export const kinds: { [K in Kind]: KindDefinition<K> } = {
       {
         what: 'deviceId',
         key: (row) => `${row.sheetId}/${row.deviceId ?? row.placeId ?? row.circuitId ?? ''}`,
+        meanwhile: (row, name) =>
+          `${name('device', row.deviceId) || name('place', row.placeId) || name('circuit', row.circuitId)} was moved by somebody else on this sheet at the same moment. It stands where they put it; move it again.`,
       },
     ],
     nameOf: () => 'position',
@@ -188,7 +195,14 @@ export const kinds: { [K in Kind]: KindDefinition<K> } = {
     one: 'link on a sheet',
     many: 'links on sheets',
     refs: { sheetId: 'sheet', cableId: 'cable', circuitId: 'circuit' },
-    unique: [{ what: 'cableId', key: (row) => `${row.sheetId}/${row.cableId ?? row.circuitId ?? ''}` }],
+    unique: [
+      {
+        what: 'cableId',
+        key: (row) => `${row.sheetId}/${row.cableId ?? row.circuitId ?? ''}`,
+        meanwhile: (row, name) =>
+          `${name('cable', row.cableId) || name('circuit', row.circuitId)} was changed by somebody else on this sheet at the same moment. Look at it and change it again.`,
+      },
+    ],
     nameOf: () => 'link',
     blank: blankSheetLink,
   },

@@ -18,7 +18,7 @@ afterAll(async () => server.end());
 const open = (
   url: string,
   cookie: string,
-): Promise<{ next: () => Promise<LiveMessage>; close: () => void }> =>
+): Promise<{ next: () => Promise<LiveMessage>; say: (text: string) => void; close: () => void }> =>
   new Promise((resolve, reject) => {
     const socket = new WebSocket(`${url.replace('http', 'ws')}/api/v1/projects/${projectId}/live`, {
       headers: { Cookie: cookie },
@@ -38,6 +38,7 @@ const open = (
           const ready = messages.shift();
           return ready === undefined ? new Promise((take) => waiting.push(take)) : Promise.resolve(ready);
         },
+        say: (text) => socket.send(text),
         close: () => socket.close(),
       }),
     );
@@ -87,4 +88,17 @@ test('nobody listens without a session, or to a project of others', async () => 
   projectId = made.body.id;
   await expect(open(server.url, ben.cookies)).rejects.toThrow('404');
   projectId = before;
+});
+
+test('others see where somebody is on a sheet, and when they have gone; nonsense is passed over', async () => {
+  const ben = await server.caller('ben@marrow.example');
+  const [one, two] = [await open(server.url, anna.cookies), await open(server.url, ben.cookies)];
+  one.say('not JSON');
+  one.say(JSON.stringify({ type: 'here', sheetId: 'no id', at: null, selection: [] }));
+  one.say(JSON.stringify({ type: 'here', sheetId: null, at: { x: 3, y: 4 }, selection: ['plate'] }));
+  const peer = await two.next();
+  expect(peer).toMatchObject({ type: 'peer', name: 'Anna Kerr', at: { x: 3, y: 4 }, selection: ['plate'] });
+  one.close();
+  expect(await two.next()).toEqual({ type: 'gone', peer: 'peer' in peer ? peer.peer : '' });
+  two.close();
 });

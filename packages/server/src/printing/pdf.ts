@@ -5,6 +5,7 @@ import PDFDocument from 'pdfkit';
 import SVGtoPDF from 'svg-to-pdfkit';
 import { fontPaths } from './fonts.ts';
 import type { PrintSheet } from './order.ts';
+import { withinWindow } from './window.ts';
 
 const pointsPerMm = 72 / 25.4;
 
@@ -86,7 +87,8 @@ export function pdfOf(sheets: readonly PrintSheet[], title: string): Promise<Buf
       if (frame.number === 1) document.outline.addItem(name);
       // White paper: the ground of the screen is not printed.
       const tokens = { ...paper, ground: '#FFFFFF' };
-      const svg = inlinePictures(diagramSvg(scene, { tokens, transparent: true }, frame.box));
+      const seen = pages.frames.length === 1 ? scene : withinWindow(scene, frame.box);
+      const svg = inlinePictures(diagramSvg(seen, { tokens, transparent: true }, frame.box));
       drawFrame(document, svg, frame, pages.mmPerUnit, room);
       if (pages.frames.length > 1)
         document

@@ -5,6 +5,7 @@ import { Resvg } from '@resvg/resvg-js';
 import { embeddedFonts, fontPaths } from './fonts.ts';
 import type { PrintOrder, PrintedPages } from './order.ts';
 import { pdfOf } from './pdf.ts';
+import { withinWindow } from './window.ts';
 
 /** Pictures beyond this are refused by the rasteriser or by who opens them. */
 const mostPixels = 120_000_000;
@@ -21,7 +22,9 @@ export async function print(order: PrintOrder): Promise<Buffer> {
   if (order.form === 'pages') {
     const { frames, mmPerUnit: _scale, ...rest } = pagesOf(box, order.sheet.page);
     const tokens = { ...paper, ground: '#FFFFFF' };
-    const pages = frames.map((frame) => diagramSvg(scene, { tokens, transparent: true }, frame.box));
+    const pages = frames.map((frame) =>
+      diagramSvg(withinWindow(scene, frame.box), { tokens, transparent: true }, frame.box),
+    );
     return Buffer.from(JSON.stringify({ ...rest, pages } satisfies PrintedPages));
   }
   const scale = Math.min(order.scale, Math.sqrt(mostPixels / (box.width * box.height)));
