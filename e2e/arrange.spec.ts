@@ -21,10 +21,10 @@ test('facets: power brings strips and UPS onto the sheet, and is undone', async 
   await expect(plate(page, 'kq-ups-1')).toHaveCount(0);
   await page.keyboard.press('.');
   const shown = page.getByRole('dialog', { name: 'What the sheet shows' });
-  await shown.getByText('Power', { exact: true }).click();
+  await shown.getByRole('radiogroup', { name: 'Power', exact: true }).getByText('shown').click();
   await page.keyboard.press('Escape');
   await expect(plate(page, 'kq-ups-1')).toBeVisible();
-  await undo(page, 'Changed what sheet Data room · cabling shows');
+  await undo(page, 'Set power to shown on sheet Data room · cabling');
   await expect(plate(page, 'kq-ups-1')).toHaveCount(0);
 });
 
@@ -44,11 +44,11 @@ test('a place is dragged by its title with all that it holds, and laid out afres
   await expect
     .poll(async () => (await plate(page, 'KQ-Z1').boundingBox())?.x ?? 0)
     .toBeGreaterThan(before.x + 30);
-  await page.getByRole('button', { name: 'Lay out afresh' }).click();
+  await page.getByRole('button', { name: 'Tidy' }).click();
   await expect
     .poll(async () => Math.round((await plate(page, 'KQ-Z1').boundingBox())?.x ?? 0))
     .toBe(Math.round(before.x));
-  await expect(page.getByRole('button', { name: 'Lay out afresh' })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Tidy' })).toBeDisabled();
 });
 
 test('deleting a device says in numbers what goes with it; one undo brings all back', async ({ page }) => {
@@ -79,8 +79,7 @@ test('places, racks and sheets are added and taken away again', async ({ page })
   await page.getByRole('link', { name: 'Sheets' }).click();
   await page.getByRole('button', { name: 'Draw cabling of Store' }).click();
   await expect(page.getByText('Nothing to draw here yet')).toBeVisible();
-  await page.keyboard.press('.');
-  await page.getByRole('button', { name: 'Delete sheet' }).click();
+  await record(page).getByRole('button', { name: 'Delete sheet' }).click();
   await expect(page.getByText('No sheet of this place yet')).toBeVisible();
 });
 

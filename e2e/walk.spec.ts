@@ -121,6 +121,7 @@ test('selecting a plate selects its row; a dragged plate stays after a reload, l
 
 test('the sheet as SVG: the same names, text as text, fonts inside', async () => {
   const waiting = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Print', exact: true }).click();
   await page.getByRole('button', { name: 'Save SVG' }).click();
   const file = await (await waiting).path();
   const svg = await readFile(file, 'utf8');

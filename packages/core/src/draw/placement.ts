@@ -95,6 +95,23 @@ function shelve(
   return { tier, width: up(full), height: up(Math.max(0, y - gap)), at };
 }
 
+/** Shelves are tried in these widths, as a share of what the plates together ask for. */
+const shelfWidths = [0.7, 0.85, 1, 1.25, 1.5, 1.8];
+/** Wanted width to height: that of a page across, with room for the key. */
+const wantedAspect = 1.5;
+
+/** The block that takes the least room for its shape: area, times how far it is from the wanted aspect. */
+function best(blocks: readonly Block[]): Block | null {
+  let found: Block | null = null;
+  let least = Infinity;
+  for (const block of blocks) {
+    const aspect = block.width / Math.max(1, block.height);
+    const score = block.width * block.height * Math.max(aspect / wantedAspect, wantedAspect / aspect) ** 2;
+    if (score < least) [found, least] = [block, score];
+  }
+  return found;
+}
+
 /** One block over another, each in the middle of the wider. */
 function above(upper: Block, lower: Block): Block {
   const width = Math.max(upper.width, lower.width);
@@ -157,8 +174,15 @@ export function placePlates(
     const own = nodes.length === 0 ? [] : [arrangeRows(nodes, graph.links, near, tiers, sizes, widest)];
     if (children.length === 0 && own[0] !== undefined) return own[0];
     const parts = own.map((block) => (key === '' ? block : { ...block, tier: -1 }));
-    if (key === '' && parts[0] !== undefined)
-      return above(parts[0], shelve(children, near, widest * 1.25, containerGap));
+    if (key === '') {
+      const all = best(
+        shelfWidths.map((share) => {
+          const lower = shelve(children, near, widest * share, containerGap);
+          return parts[0] === undefined ? lower : above(parts[0], lower);
+        }),
+      );
+      if (all !== null) return all;
+    }
     return shelve([...parts, ...children], near, widest * 1.25, key === '' ? containerGap : rackGap);
   };
   return blockOf('').at;

@@ -35,7 +35,7 @@ const Overview = memo(function Overview({ scene }: { scene: Scene }): ReactNode 
   );
 });
 
-/** The whole sheet small, with the part in view; press or drag in it to go there. */
+/** The whole sheet small, with the part in view, while not all of it is; press or drag in it to go there. */
 export function MiniMap({ scene }: { scene: Scene }): ReactNode {
   const { tokens } = useTheme();
   const flow = useReactFlow();
@@ -44,12 +44,20 @@ export function MiniMap({ scene }: { scene: Scene }): ReactNode {
   const width = useStore((state) => state.width);
   const height = useStore((state) => state.height);
   const { box } = scene;
+  const [left, top] = [-x / zoom, -y / zoom];
+  const slack = 60;
+  const allSeen =
+    box.x + slack >= left &&
+    box.y + slack >= top &&
+    box.x + box.width - slack <= left + width / zoom &&
+    box.y + box.height - slack <= top + height / zoom;
   const goTo = (event: ReactPointerEvent): void => {
     const matrix = frame.current?.getScreenCTM();
     if (event.buttons === 0 || matrix == null) return;
     const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix.inverse());
     void flow.setCenter(at.x, at.y, { zoom });
   };
+  if (allSeen) return null;
   return (
     <Frame
       ref={frame}
@@ -61,8 +69,8 @@ export function MiniMap({ scene }: { scene: Scene }): ReactNode {
     >
       <Overview scene={scene} />
       <rect
-        x={-x / zoom}
-        y={-y / zoom}
+        x={left}
+        y={top}
         width={width / zoom}
         height={height / zoom}
         fill={tokens.accent}

@@ -89,6 +89,9 @@ const Lines = styled.svg`
   z-index: 7;
 `;
 
+/** Milliseconds after the last arrow key until a move by keys is kept. */
+const nudgePause = 350;
+
 export interface Moved {
   plates: ReadonlyMap<string, Point>;
   marks: ReadonlyMap<string, Point>;
@@ -333,6 +336,17 @@ export function SheetCanvas(props: Props): ReactNode {
     );
   }, [onMoved, scene, nodes]);
 
+  // Steps that follow each other at once are one move, and one undo.
+  const soon = useRef<ReturnType<typeof setTimeout> | null>(null);
+  const settleSoon = (): void => {
+    if (soon.current !== null) clearTimeout(soon.current);
+    soon.current = setTimeout(() => latest.current(), nudgePause);
+  };
+  const latest = useRef(settle);
+  useEffect(() => {
+    latest.current = settle;
+  }, [settle]);
+
   const beginLink = useCallback(
     (from: string): void => {
       const move = (event: PointerEvent): void =>
@@ -370,7 +384,7 @@ export function SheetCanvas(props: Props): ReactNode {
   const pulledFrom = pulled === null ? undefined : plateById.get(pulled.from)?.box;
   return (
     <Canvas
-      onKeyUp={(event) => event.key.startsWith('Arrow') && settle()}
+      onKeyUp={(event) => event.key.startsWith('Arrow') && settleSoon()}
       onKeyDown={(event) => {
         if (event.key !== 'Enter' && event.key !== ' ') return;
         const id =

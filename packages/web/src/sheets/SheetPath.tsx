@@ -18,13 +18,22 @@ const Path = styled.nav`
     color: ${({ theme }) => theme.inkSoft};
     overflow: hidden;
     text-overflow: ellipsis;
-    max-width: 150px;
+    max-width: 132px;
     &:hover {
       color: ${({ theme }) => theme.accent};
       text-decoration: underline;
     }
   }
+  > span {
+    min-width: 0;
+    flex: 0 1 auto;
+    display: flex;
+    gap: 5px;
+    overflow: hidden;
+  }
   h1 {
+    flex: 0 0 auto;
+    max-width: 250px;
     overflow: hidden;
     text-overflow: ellipsis;
   }
@@ -48,13 +57,13 @@ export function SheetPath({ sheet }: { sheet: Sheet }): ReactNode {
   const outer = useMemo(() => outerSheets(network, sheet), [network, sheet]);
   return (
     <Path aria-label="Sheets around this one">
-      <button type="button" onClick={() => go({ sheetId: null, selection: null })}>
-        All sheets
+      <button type="button" title="All sheets" onClick={() => go({ sheetId: null, selection: null })}>
+        All
       </button>
       {outer.map((one) => (
         <span key={one.id}>
-          ›{' '}
-          <button type="button" onClick={() => go({ sheetId: one.id, selection: null })}>
+          ›
+          <button type="button" title={one.name} onClick={() => go({ sheetId: one.id, selection: null })}>
             {one.name}
           </button>
         </span>

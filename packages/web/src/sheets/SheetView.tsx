@@ -294,7 +294,7 @@ function Drawing({ sheet, plan, scene, pending, failed }: DrawingProps): ReactNo
                 </Floating>
               </DialogTrigger>
               <Button isDisabled={!arranged} onPress={() => void commit(tidySheet(network, sheet))}>
-                Lay out afresh
+                Tidy
               </Button>
             </>
           )}

@@ -96,7 +96,7 @@ const PlateView = memo(function PlateView({ data, selected }: NodeProps<PlateNod
   const acts = useContext(Acts);
   const detail = useStore((state) => detailAt(state.transform[2]));
   const { plate, lit } = data;
-  const connects = acts?.canEdit === true && plate.form === 'device' && detail === 'full';
+  const connects = acts?.canEdit === true && plate.form === 'device' && detail !== 'tab';
   return (
     <>
       <svg width={plate.box.width} height={plate.box.height} aria-hidden="true">

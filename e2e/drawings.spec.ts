@@ -1,0 +1,320 @@
+/** Drawings as an engineer makes them: drawn at once, arranged by hand, noted on, nested, printed, with two at it. */
+import type { Locator, Page } from '@playwright/test';
+import { readFile } from 'node:fs/promises';
+import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import { another, doLine, expect, saved, signIn, test } from './application.ts';
+
+test.use({ file: 'drawings' });
+
+const record = (page: Page) => page.getByRole('complementary', { name: 'Record' });
+const plate = (page: Page, name: string): Locator =>
+  page
+    .locator('.react-flow__node-plate')
+    .and(page.getByRole('button', { name: new RegExp(`^${name}(,|$)`) }));
+const mark = (page: Page, name: RegExp): Locator =>
+  page.locator('.react-flow__node-mark').and(page.getByRole('button', { name }));
+const settled = async (page: Page): Promise<void> => {
+  await saved(page);
+  await expect(page.getByText('Drawing …')).toHaveCount(0);
+};
+const box = async (of: Locator) => {
+  const found = await of.boundingBox();
+  if (found === null) throw new Error('not drawn');
+  return found;
+};
+const openSheet = async (page: Page, name: string): Promise<void> => {
+  await doLine(page, name);
+  await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
+  await settled(page);
+};
+const drag = async (
+  page: Page,
+  from: { x: number; y: number },
+  to: { x: number; y: number },
+): Promise<void> => {
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  await page.mouse.move(from.x + 6, from.y + 4);
+  await page.mouse.move(to.x, to.y, { steps: 6 });
+  await page.mouse.up();
+};
+const show = async (page: Page, facet: string, state: string): Promise<void> => {
+  await page.keyboard.press('.');
+  const panel = page.getByRole('dialog', { name: 'What the sheet shows' });
+  await panel.getByRole('radiogroup', { name: facet, exact: true }).getByText(state, { exact: true }).click();
+  await page.keyboard.press('Escape');
+  await expect(panel).toHaveCount(0);
+  await settled(page);
+};
+const download = async (page: Page, button: string): Promise<Buffer> => {
+  await page.getByRole('button', { name: 'Print', exact: true }).click();
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page
+      .getByRole('dialog', { name: 'Print and save' })
+      .getByRole('button', { name: button, exact: true })
+      .click(),
+  ]);
+  await page.keyboard.press('Escape');
+  return readFile(await file.path());
+};
+const pdfText = async (bytes: Buffer): Promise<string> => {
+  const document = await getDocument({ data: new Uint8Array(bytes), verbosity: 0 }).promise;
+  let text = '';
+  for (let number = 1; number <= document.numPages; number++) {
+    const { items } = await (await document.getPage(number)).getTextContent();
+    text += items.map((item) => ('str' in item ? item.str : '')).join(' ');
+  }
+  return text;
+};
+
+test.beforeEach(async ({ page, application }) => signIn(page, application));
+
+test('the sites are drawn, one leads to its own sheet and back', async ({ page }) => {
+  await page.getByRole('link', { name: 'Sheets' }).click();
+  await page.getByRole('button', { name: 'Draw the sites' }).click();
+  await settled(page);
+  await expect(plate(page, 'Kelder Quay')).toBeVisible();
+  await expect(plate(page, 'Skerrynet')).toBeVisible();
+  await plate(page, 'Kelder Quay').dblclick();
+  await expect(page.getByRole('heading', { name: 'Kelder Quay · cabling', level: 1 })).toBeVisible();
+  await page
+    .getByRole('navigation', { name: 'Sheets around this one' })
+    .getByRole('button', { name: 'All sites · sites' })
+    .click();
+  await expect(plate(page, 'Ashholm')).toBeVisible();
+});
+
+test('plates are aligned, undone, locked and tidied; others stay where they are', async ({ page }) => {
+  await openSheet(page, 'Kelder Quay · cabling');
+  const [one, two] = [plate(page, 'kq-fw-1'), plate(page, 'kq-core-2')];
+  const before = await box(two);
+  const other = await box(plate(page, 'kq-st-1'));
+  await one.click();
+  await two.click({ modifiers: ['Control'] });
+  const tools = page.getByRole('group', { name: 'Chosen on the sheet' });
+  await expect(tools).toContainText('2 chosen');
+  await tools.getByRole('button', { name: 'Arrange' }).click();
+  await page.getByRole('menuitem', { name: 'Align left edges' }).click();
+  await settled(page);
+  await expect.poll(async () => Math.round((await box(two)).x)).toBe(Math.round((await box(one)).x));
+  expect(Math.round((await box(plate(page, 'kq-st-1'))).x)).toBe(Math.round(other.x));
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => Math.round((await box(two)).x)).toBe(Math.round(before.x));
+  await page.keyboard.press('Control+Shift+z');
+  await expect.poll(async () => Math.round((await box(two)).x)).toBe(Math.round((await box(one)).x));
+
+  await tools.getByRole('button', { name: 'Lock', exact: true }).click();
+  await settled(page);
+  // A drag on a locked plate moves the view, so that is measured against another plate.
+  const apart = async () => Math.round((await box(one)).x - (await box(plate(page, 'kq-st-1'))).x);
+  const [at, was] = [await box(one), await apart()];
+  await drag(page, { x: at.x + 40, y: at.y + 8 }, { x: at.x + 140, y: at.y + 60 });
+  expect(await apart()).toBe(was);
+  await page.getByRole('button', { name: 'Tidy', exact: true }).last().click();
+  await settled(page);
+  await page.reload();
+  await settled(page);
+  await expect(plate(page, 'kq-fw-1')).toBeVisible();
+});
+
+test('by keyboard alone: a plate is reached, chosen, moved and put back', async ({ page }) => {
+  await openSheet(page, 'Data room · cabling');
+  const one = plate(page, 'kq-srv-3');
+  await one.focus();
+  await page.keyboard.press('Enter');
+  await expect(record(page).getByRole('heading', { name: 'kq-srv-3' })).toBeVisible();
+  const before = await box(one);
+  for (let step = 0; step < 4; step++) await page.keyboard.press('ArrowDown');
+  await settled(page);
+  await expect.poll(async () => (await box(one)).y).toBeGreaterThan(before.y + 4);
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => Math.round((await box(one)).y)).toBe(Math.round(before.y));
+});
+
+test('a note and an enclosure are put on, written in, and taken off; the enclosure carries what it holds', async ({
+  page,
+}) => {
+  await openSheet(page, 'Data room · cabling');
+  await plate(page, 'kq-srv-1').click();
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Callout for the chosen device' }).click();
+  await expect(record(page).getByRole('heading', { name: 'Callout' })).toBeVisible();
+  await record(page)
+    .getByRole('textbox', { name: 'Text' })
+    .fill('# Leaves in May\n<script>alert(1)</script>');
+  await record(page).getByRole('heading', { name: 'Callout' }).click();
+  await settled(page);
+  await expect(mark(page, /^callout: # Leaves in May/)).toBeVisible();
+  await expect(page.locator('.react-flow__node-mark').getByText('<script>alert(1)</script>')).toBeVisible();
+
+  await plate(page, 'kq-srv-1').click();
+  await plate(page, 'kq-srv-2').click({ modifiers: ['Control'] });
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Enclosure around what is chosen' }).click();
+  await settled(page);
+  const enclosure = mark(page, /^enclosure/);
+  const [held, free] = [await box(plate(page, 'kq-srv-1')), await box(plate(page, 'kq-acc-1'))];
+  const at = await box(enclosure.locator('.container-title'));
+  const corner = at.x + at.width - 12;
+  await drag(page, { x: corner, y: at.y + 3 }, { x: corner, y: at.y + 43 });
+  await settled(page);
+  await expect.poll(async () => (await box(plate(page, 'kq-srv-1'))).y).toBeGreaterThan(held.y + 20);
+  expect(Math.round((await box(plate(page, 'kq-acc-1'))).y)).toBe(Math.round(free.y));
+
+  await mark(page, /^callout/).click();
+  await page.keyboard.press('Delete');
+  await page.getByRole('dialog').getByRole('button', { name: 'Delete 1 mark' }).click();
+  await expect(mark(page, /^callout/)).toHaveCount(0);
+});
+
+test('what is hidden is in neither the SVG nor the PDF, and a saved view brings it back', async ({
+  page,
+}) => {
+  await openSheet(page, 'Data room · cabling');
+  await page.keyboard.press('.');
+  await page.getByLabel('Name of the view').fill('Everything');
+  await page.getByRole('button', { name: 'Save view' }).click();
+  await page.keyboard.press('Escape');
+  const before = await pdfText(await download(page, 'Save PDF'));
+  expect(before).toMatch(/KQ-000\d\d/);
+  expect(before).toContain('hu1/31');
+  await show(page, 'Cable labels', 'hidden');
+  await show(page, 'Port names', 'hidden');
+  const svg = (await download(page, 'Save SVG')).toString('utf8').replace(/base64,[^)]*/g, '');
+  const parsed = await page.evaluate((text) => {
+    const document = new DOMParser().parseFromString(text, 'image/svg+xml');
+    return {
+      errors: document.querySelectorAll('parsererror').length,
+      texts: document.querySelectorAll('text').length,
+    };
+  }, svg);
+  expect(parsed.errors).toBe(0);
+  expect(parsed.texts).toBeGreaterThan(20);
+  expect(svg.match(/KQ-000\d\d|hu1\/31/)?.[0]).toBeUndefined();
+  const after = await pdfText(await download(page, 'Save PDF'));
+  expect(after).toContain('kq-core-1');
+  expect(after.match(/KQ-000\d\d|hu1\/31/)?.[0]).toBeUndefined();
+  await page.keyboard.press('.');
+  await page.getByRole('button', { name: 'Everything', exact: true }).click();
+  await page.keyboard.press('Escape');
+  await settled(page);
+  expect(await pdfText(await download(page, 'Save PDF'))).toContain('hu1/31');
+});
+
+test('locked containers stay under the hand', async ({ page }) => {
+  await openSheet(page, 'Data room · cabling');
+  await show(page, 'Containers', 'locked');
+  const title = page.getByRole('group', { name: 'Ticket hall' }).locator('.container-title');
+  const apart = async () => Math.round((await box(title)).x - (await box(plate(page, 'kq-core-1'))).x);
+  const [at, was] = [await box(title), await apart()];
+  await drag(page, { x: at.x + 20, y: at.y + 4 }, { x: at.x + 120, y: at.y + 60 });
+  expect(await apart()).toBe(was);
+});
+
+test('left out of the sheet, a device is in the network still; put back, it is on the sheet', async ({
+  page,
+}) => {
+  await openSheet(page, 'Data room · cabling');
+  await plate(page, 'kq-srv-4').click();
+  await page.keyboard.press('Delete');
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /^From this sheet/ })
+    .click();
+  await settled(page);
+  await expect(plate(page, 'kq-srv-4')).toHaveCount(0);
+  const tray = page.getByRole('region', { name: 'Not on the sheet' });
+  await expect(tray).toContainText('Left out · 1');
+  await tray.getByRole('button', { name: 'Put back' }).click();
+  await expect(plate(page, 'kq-srv-4')).toBeVisible();
+});
+
+test('a label is slid along its link and keeps to its end when the plate moves', async ({ page }) => {
+  await openSheet(page, 'Data room · cabling');
+  const cable = page.getByRole('row').filter({ hasText: 'KQ-00001' });
+  await cable.getByRole('gridcell').first().click();
+  const grip = page.locator('[data-grip="aLabel"]');
+  await expect(grip).toHaveCount(1);
+  const before = await box(grip);
+  await drag(
+    page,
+    { x: before.x + before.width / 2, y: before.y + before.height / 2 },
+    { x: before.x + 10, y: before.y - 22 },
+  );
+  await settled(page);
+  await expect.poll(async () => (await box(grip)).y).toBeLessThan(before.y - 8);
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => Math.round((await box(grip)).y)).toBe(Math.round(before.y));
+});
+
+test('pulled from plate to plate, the connect dock opens with both ends', async ({ page }) => {
+  await openSheet(page, 'Data room · cabling');
+  await page.keyboard.press('=');
+  await page.getByRole('button', { name: 'Fit all' }).click();
+  const [from, to] = [plate(page, 'kq-core-1'), plate(page, 'kq-fw-1')];
+  await from.click();
+  const grip = from.getByRole('button', { name: 'Connect kq-core-1', includeHidden: true });
+  const [start, end] = [await box(grip), await box(to)];
+  await drag(
+    page,
+    { x: start.x + start.width / 2, y: start.y + start.height / 2 },
+    { x: end.x + end.width / 2, y: end.y + end.height / 2 },
+  );
+  const dock = page.getByRole('form', { name: 'Connect' });
+  await expect(dock).toBeVisible();
+  await expect(dock.getByRole('combobox').first()).toHaveValue('kq-core-1');
+  await expect(dock).toContainText('kq-fw-1');
+});
+
+test('two people on one sheet see each other, and each what the other does', async ({
+  page,
+  browser,
+  application,
+}) => {
+  const ben = await another(browser, application, 'ben@marrow.example');
+  await openSheet(page, 'Kelder Quay · cabling');
+  await openSheet(ben, 'Kelder Quay · cabling');
+  const at = await box(plate(ben, 'kq-edge-1'));
+  await ben.mouse.move(at.x + 8, at.y + 3);
+  await ben.mouse.move(at.x + 12, at.y + 5);
+  await expect(page.locator('[data-peer="Ben Adair"]')).toBeVisible();
+  const before = await box(plate(page, 'kq-edge-1'));
+  await drag(ben, { x: at.x + 12, y: at.y + 5 }, { x: at.x + 12, y: at.y + 45 });
+  await settled(ben);
+  await expect.poll(async () => (await box(plate(page, 'kq-edge-1'))).y).toBeGreaterThan(before.y + 10);
+  await ben.close();
+  await expect(page.locator('[data-peer="Ben Adair"]')).toHaveCount(0);
+});
+
+test('a model dragged onto the sheet becomes a device there', async ({ page }) => {
+  await openSheet(page, 'Data room · cabling');
+  await page.getByRole('button', { name: 'Models' }).click();
+  const models = page.getByRole('complementary', { name: 'Models' });
+  await models.getByRole('searchbox').fill('AX-2424P');
+  await models
+    .getByRole('listitem')
+    .first()
+    .dragTo(page.getByRole('group', { name: 'Data room' }), {
+      targetPosition: { x: 16, y: 60 },
+      force: true,
+    });
+  await settled(page);
+  await expect(record(page).getByRole('heading', { level: 2 }).first()).toContainText(/^kq-acc-\d+/);
+});
+
+test('several sheets are printed into one file, and each into its own', async ({ page }) => {
+  await page.getByRole('link', { name: 'Sheets' }).click();
+  await page.getByRole('button', { name: 'Print several' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Print several sheets' });
+  const [one] = await Promise.all([
+    page.waitForEvent('download'),
+    dialog.getByRole('button', { name: /in one PDF/ }).click(),
+  ]);
+  expect(await pdfText(await readFile(await one.path()))).toContain('kq-acc-5');
+  const [zip] = await Promise.all([
+    page.waitForEvent('download'),
+    dialog.getByRole('button', { name: 'A PDF of each' }).click(),
+  ]);
+  expect((await readFile(await zip.path())).subarray(0, 2).toString()).toBe('PK');
+});
