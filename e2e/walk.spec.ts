@@ -125,6 +125,7 @@ test('the sheet as SVG: the same names, text as text, fonts inside', async () =>
   await page.getByRole('button', { name: 'Save SVG' }).click();
   const file = await (await waiting).path();
   const svg = await readFile(file, 'utf8');
+  await page.keyboard.press('Escape');
   for (const name of ['kq-acc-6', 'kq-core-1', 'te1/49', 'KQ-A3-PP1'])
     expect(svg).toContain(`>${name}</text>`);
   expect(svg).toContain('@font-face');

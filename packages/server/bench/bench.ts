@@ -2,12 +2,10 @@
 import {
   applyChanges,
   builtInModels,
-  blankSheet,
   type Change,
   checkNetwork,
   connect,
   create,
-  sheetScene,
   editRow,
   findFreePorts,
   isCage,
@@ -23,7 +21,6 @@ import {
   waysToJoin,
   whereFits,
 } from '@visograph/core';
-import { measureText } from '@visograph/drawing';
 import pg from 'pg';
 import { from as copyFrom } from 'pg-copy-streams';
 import { Readable } from 'node:stream';
@@ -31,33 +28,12 @@ import { pipeline } from 'node:stream/promises';
 import { startServer } from '../src/server.ts';
 import { addAccount, setMember } from '../src/accounts/accounts.ts';
 import { ProjectRow } from '../src/database/rows.ts';
+import { median, percentile, Report, time } from './figures.ts';
 import { generate, type Generated } from './generate.ts';
 import { rackRoom } from './rackRoom.ts';
 
-interface Figure {
-  work: string;
-  value: number;
-  unit: string;
-  budget: number | null;
-}
-const figures: Figure[] = [];
-const quiet = process.argv.includes('--json');
-const note = (work: string, value: number, unit: string, budget: number | null): void => {
-  figures.push({ work, value: Math.round(value * 1000) / 1000, unit, budget });
-  if (!quiet)
-    console.log(
-      `${budget === null || value <= budget ? '  ' : '! '}${work.padEnd(66)} ${value.toFixed(value < 10 ? 3 : 0).padStart(9)} ${unit}${budget === null ? '' : `  (budget ${budget})`}`,
-    );
-};
-const time = async <T>(work: () => T | Promise<T>): Promise<[T, number]> => {
-  const started = performance.now();
-  const result = await work();
-  return [result, performance.now() - started];
-};
-const median = (values: number[]): number =>
-  [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0;
-const percentile = (values: number[], share: number): number =>
-  [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))] ?? 0;
+const report = new Report();
+const note = report.note.bind(report);
 const repeat = async (count: number, work: (turn: number) => unknown): Promise<number> => {
   const times: number[] = [];
   for (let turn = 0; turn < count; turn++) times.push((await time(() => work(turn)))[1]);
@@ -91,7 +67,7 @@ const project = async (id: string): Promise<void> =>
 const projectId = newId();
 await project(projectId);
 const data = generate(10_000, 100_000, projectId);
-if (!quiet)
+if (!process.argv.includes('--json'))
   console.log(
     `network: ${data.device.length} devices, ${data.port.length} ports, ${data.cable.length} cables\n`,
   );
@@ -322,22 +298,7 @@ note('connect over HTTP, p95, 20 editors at once', percentile(joins, 0.95), 'ms'
 note('a single edit over HTTP, median, 20 editors at once', median(trips), 'ms', null);
 note('a single edit over HTTP, p95, 20 editors at once', percentile(trips, 0.95), 'ms', 100);
 
-// A sheet of 300 devices.
-const part = generate(300, 450);
-const small = Network.of(part);
-const sheet = { ...blankSheet, id: newId(), name: 'Bench' };
-const [scene, drawMs] = await time(() =>
-  sheetScene(small, sheet, { measure: measureText, today: '2026-01-01' }),
-);
-note(
-  `lay out and route ${scene.plates.length} plates and ${scene.links.length} links (${part.cable.length} cables)`,
-  drawMs / 1000,
-  's',
-  2,
-);
-note('  width to height of that sheet', scene.box.width / scene.box.height, ':1', 3);
-
 await server.stop();
 await sql('DROP DATABASE bench WITH (FORCE)');
-if (quiet) console.log(JSON.stringify({ figures }, null, 2));
+report.finish();
 process.exit(0);

@@ -1,6 +1,7 @@
 import type { SheetGraph } from './sheetGraph.ts';
 import { grid, snap } from './lattice.ts';
-import { overlap, type Box, type Point, type SceneLabel, type Side, type TextMeasure } from './scene.ts';
+import { BoxIndex } from './boxIndex.ts';
+import { type Box, type Point, type SceneLabel, type Side, type TextMeasure } from './scene.ts';
 
 export const labelSize = 10;
 const labelHeight = 14;
@@ -31,7 +32,7 @@ const facingGap = 64;
  * The sides on which a link leaves two plates: those that face each other. Plates beside each other that are too
  * close, or have another plate between them, are linked from below.
  */
-export function facingSides(a: Box, b: Box, others: Iterable<Box> = []): [Side, Side] {
+export function facingSides(a: Box, b: Box, filled: (between: Box) => boolean = () => false): [Side, Side] {
   if (b.y >= a.y + a.height + 2 * grid) return ['bottom', 'top'];
   if (a.y >= b.y + b.height + 2 * grid) return ['top', 'bottom'];
   const toRight = centre(b).x >= centre(a).x;
@@ -43,8 +44,7 @@ export function facingSides(a: Box, b: Box, others: Iterable<Box> = []): [Side, 
     height: Math.max(1, Math.min(a.y + a.height, b.y + b.height) - Math.max(a.y, b.y)),
   };
   if (between.width < facingGap) return ['bottom', 'bottom'];
-  for (const other of others)
-    if (other !== a && other !== b && overlap(other, between)) return ['bottom', 'bottom'];
+  if (filled(between)) return ['bottom', 'bottom'];
   return toRight ? ['right', 'left'] : ['left', 'right'];
 }
 
@@ -104,11 +104,15 @@ export function placeEnds(
     group.drafts.push(draft);
     groups.set(key, group);
   };
+  const index = new BoxIndex<string>();
+  for (const [id, box] of boxes) index.add(box, id);
   for (const link of graph.links) {
     const a = boxes.get(link.a);
     const b = boxes.get(link.b);
     if (a === undefined || b === undefined) continue;
-    const [aSide, bSide] = facingSides(a, b, boxes.values());
+    const [aSide, bSide] = facingSides(a, b, (between) =>
+      index.meets(between, (id) => id !== link.a && id !== link.b),
+    );
     const { id: linkId, aOrdinal: ordinal } = link;
     add(link.a, a, aSide, { linkId, ordinal, end: 'a', other: centre(b), text: link.aPort });
     add(link.b, b, bSide, { linkId, ordinal, end: 'b', other: centre(a), text: link.bPort });

@@ -168,10 +168,19 @@ export function placePlates(
   }, 0);
   const widest = Math.max(720, Math.sqrt(area * 4));
   const near = neighboursOf(graph);
+  const linksOf = new Map<string, SheetGraph['links']>();
+  const containerOf = new Map(graph.nodes.map((node) => [node.id, node.containerId ?? '']));
+  for (const link of graph.links)
+    for (const key of new Set([containerOf.get(link.a) ?? '', containerOf.get(link.b) ?? ''])) {
+      const there = linksOf.get(key);
+      if (there === undefined) linksOf.set(key, [link]);
+      else there.push(link);
+    }
   const blockOf = (key: string): Block => {
     const nodes = members.get(key) ?? [];
     const children = (inside.get(key) ?? []).map((id) => enclose(blockOf(id), titleWidth(id)));
-    const own = nodes.length === 0 ? [] : [arrangeRows(nodes, graph.links, near, tiers, sizes, widest)];
+    const own =
+      nodes.length === 0 ? [] : [arrangeRows(nodes, linksOf.get(key) ?? [], near, tiers, sizes, widest)];
     if (children.length === 0 && own[0] !== undefined) return own[0];
     const parts = own.map((block) => (key === '' ? block : { ...block, tier: -1 }));
     if (key === '') {

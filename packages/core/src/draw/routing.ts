@@ -89,19 +89,20 @@ const apart = ({ a, b }: Draft): number => Math.abs(a.stub.x - b.stub.x) + Math.
 /** The way of every link between its stubs: by hand where bends were set, otherwise around plates and off each other. */
 function paths(
   drafts: readonly Draft[],
-  router: Router,
+  makeRouter: () => Router,
   straight: boolean,
   most: number,
 ): Map<string, Point[]> {
   const found = new Map<string, Point[]>();
   const free: Draft[] = [];
+  const byHand = new Map<string, Point[]>();
   for (const draft of drafts) {
     const { link, a, b, wish } = draft;
     if (straight || wish?.straight === true) found.set(link.id, []);
     else if (wish !== null && wish.bends.length > 0) {
       const upright = a.side === 'top' || a.side === 'bottom';
       const points = overBends(a.stub, wish.bends, b.stub, upright);
-      router.claim(link.id, points);
+      byHand.set(link.id, points);
       found.set(link.id, points);
     } else free.push(draft);
   }
@@ -109,6 +110,8 @@ function paths(
     for (const { link, a, b } of free) found.set(link.id, elbow(a, b));
     return found;
   }
+  const router = makeRouter();
+  for (const [id, points] of byHand) router.claim(id, points);
   const route = ({ link, a, b }: Draft, most?: number): void =>
     void found.set(
       link.id,
@@ -143,14 +146,14 @@ export function routeAll(
   titles: readonly Box[],
   quick: boolean,
 ): { links: SceneLink[]; stubs: SceneStub[] } {
-  const router = routerFor(ends, [...boxes.values()], titles);
   const faded = plan.manners.links === 'faded';
   const drafts = plan.graph.links.flatMap((link): Draft[] => {
     const { a, b } = ends.get(link.id) ?? { a: null, b: null };
     if (a === null || b === null) return [];
     return [{ link, a, b, wish: plan.links.get(link.cables[0]?.id ?? '') ?? null }];
   });
-  const found = paths(drafts, router, plan.straight, quick ? 0 : mostRouted);
+  const makeRouter = (): Router => routerFor(ends, [...boxes.values()], titles);
+  const found = paths(drafts, makeRouter, plan.straight, quick ? 0 : mostRouted);
   const links = drafts.map(({ link, a, b, wish }): SceneLink => {
     const line = link.cables[0] ?? { kind: 'cable', id: '', label: '' };
     return {

@@ -97,5 +97,5 @@ export function FarLayer({ scene, lit }: { scene: Scene; lit: ReadonlySet<string
       cancelAnimationFrame(asked);
     };
   }, [scene, tokens, width, height, store, lit]);
-  return <Surface ref={canvas} aria-hidden="true" />;
+  return <Surface ref={canvas} data-far aria-hidden="true" />;
 }

@@ -1,7 +1,15 @@
-import type { Point, Scene, SceneLink, SceneStub } from '@visograph/core';
+import {
+  boxAround,
+  overlap,
+  type Box,
+  type Point,
+  type Scene,
+  type SceneLink,
+  type SceneStub,
+} from '@visograph/core';
 import { LinkShape, roundedPath, StubShape } from '@visograph/drawing';
 import { useReactFlow, useStore, ViewportPortal } from '@xyflow/react';
-import { memo, useState, type PointerEvent as ReactPointerEvent, type ReactNode } from 'react';
+import { memo, useMemo, useState, type PointerEvent as ReactPointerEvent, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useTheme } from '../theme/theme.tsx';
 import { detailAt } from './sheetNodes.tsx';
@@ -108,6 +116,7 @@ function pushable(points: readonly Point[]): { index: number; at: Point; upright
 }
 
 const step = 8;
+const pointBox = (point: Point): Box => ({ ...point, width: 0, height: 0 });
 const snapped = (value: number): number => Math.round(value / step) * step;
 
 /** Grips on the chosen link: on its labels to slide them, on its pieces to push them. */
@@ -202,6 +211,8 @@ function LinkHandles({ link, acts }: { link: SceneLink; acts: LinkActs }): React
 
 interface Props {
   scene: Scene;
+  /** Links outside of it are not drawn; null: all are. */
+  region: Box | null;
   lit: (link: SceneLink) => boolean;
   /** The one link whose grips are shown. */
   held: SceneLink | null;
@@ -209,12 +220,19 @@ interface Props {
 }
 
 /** All links and stubs in one drawing over the plates. */
-export function LinkLayer({ scene, lit, held, acts }: Props): ReactNode {
+export function LinkLayer({ scene, region, lit, held, acts }: Props): ReactNode {
   const labels = useStore((state) => detailAt(state.transform[2]) === 'full');
+  const links = useMemo(
+    () =>
+      region === null
+        ? scene.links
+        : scene.links.filter((link) => overlap(boxAround(link.points.map(pointBox)), region)),
+    [scene, region],
+  );
   return (
     <ViewportPortal>
       <Layer width={1} height={1} aria-hidden="true">
-        {scene.links.map((link) => (
+        {links.map((link) => (
           <LinkView key={link.id} link={link} selected={lit(link)} labels={labels} choose={acts.choose} />
         ))}
         {scene.stubs.map((stub) => (

@@ -1,5 +1,6 @@
 import {
   dragScene,
+  overlap,
   snapToOthers,
   type Box,
   type Guide,
@@ -28,7 +29,16 @@ import { farAbove, farBelow, FarLayer } from './FarLayer.tsx';
 import { LinkLayer, type LinkActs } from './LinkLayer.tsx';
 import { MiniMap } from './MiniMap.tsx';
 import { Peers, usePeers } from './Peers.tsx';
-import { Acts, markIdOf, nodesOf, nodeTypes, type NodeActs, type SheetNode } from './sheetNodes.tsx';
+import { useRegion } from './useRegion.ts';
+import {
+  Acts,
+  markIdOf,
+  markNodeId,
+  nodesOf,
+  nodeTypes,
+  type NodeActs,
+  type SheetNode,
+} from './sheetNodes.tsx';
 
 const Canvas = styled.div`
   position: absolute;
@@ -216,6 +226,7 @@ export function SheetCanvas(props: Props): ReactNode {
   const live = useMemo(() => (moved.size === 0 ? scene : dragScene(scene, moved)), [scene, moved]);
   const large = scene.plates.length > farAbove;
   const far = useStore((state) => large && state.transform[2] < farBelow);
+  const region = useRegion(large && !far);
   const [nodes, setNodes] = useState<SheetNode[]>(() => nodesOf(scene, canEdit, lit));
   const dragging = useRef(false);
   useEffect(() => {
@@ -228,11 +239,28 @@ export function SheetCanvas(props: Props): ReactNode {
       );
     });
   }, [scene, canEdit, lit]);
+  /** What was added is chosen once, when it is there. */
+  const given = useRef<readonly string[] | null>(null);
   useEffect(() => {
-    if (wanted === null) return;
+    if (wanted === null || given.current === wanted) return;
     const ids = new Set(wanted);
+    const there = [
+      ...scene.plates.map((plate) => plate.id),
+      ...scene.marks.map((mark) => markNodeId(mark.id)),
+    ];
+    if (!there.some((id) => ids.has(id))) return;
+    given.current = wanted;
     setNodes((before) => before.map((node) => ({ ...node, selected: ids.has(node.id) })));
   }, [wanted, scene]);
+  const shownNodes = useMemo(() => {
+    if (far) return [];
+    if (region === null) return nodes;
+    return nodes.filter(
+      (node) =>
+        node.selected === true ||
+        overlap({ ...node.position, width: node.width ?? 0, height: node.height ?? 0 }, region),
+    );
+  }, [nodes, far, region]);
   const chosenIds = useMemo(() => nodes.filter((node) => node.selected).map((node) => node.id), [nodes]);
   const chosenKey = chosenIds.join('\n');
   useEffect(() => onChosen(chosenKey === '' ? [] : chosenKey.split('\n')), [chosenKey, onChosen]);
@@ -386,6 +414,8 @@ export function SheetCanvas(props: Props): ReactNode {
     <Canvas
       onKeyUp={(event) => event.key.startsWith('Arrow') && settleSoon()}
       onKeyDown={(event) => {
+        // Any other key, such as that of undo, finds the move already kept.
+        if (!event.key.startsWith('Arrow')) settle();
         if (event.key !== 'Enter' && event.key !== ' ') return;
         const id =
           event.target instanceof HTMLElement && event.target.classList.contains('react-flow__node')
@@ -417,7 +447,7 @@ export function SheetCanvas(props: Props): ReactNode {
       <Acts value={acts}>
         {far && <FarLayer scene={live} lit={lit} />}
         <ReactFlow<SheetNode>
-          nodes={far ? [] : nodes}
+          nodes={shownNodes}
           edges={[]}
           nodeTypes={nodeTypes}
           onNodesChange={onNodesChange}
@@ -452,7 +482,6 @@ export function SheetCanvas(props: Props): ReactNode {
           deleteKeyCode={null}
           multiSelectionKeyCode={['Control', 'Meta']}
           elevateNodesOnSelect={false}
-          onlyRenderVisibleElements={large}
           proOptions={{ hideAttribution: true }}
           aria-label="Sheet"
         >
@@ -460,6 +489,7 @@ export function SheetCanvas(props: Props): ReactNode {
           {!far && (
             <LinkLayer
               scene={live}
+              region={region}
               lit={props.litLink}
               held={canEdit && moved.size === 0 ? props.heldLink : null}
               acts={props.linkActs}

@@ -1,5 +1,5 @@
 import { addSheet, byName, childPlaces, placePath, placesWithin, type Projection } from '@visograph/core';
-import { useState, type ReactNode } from 'react';
+import { useEffect, useState, type ReactNode } from 'react';
 import { useParams } from 'react-router';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
@@ -7,6 +7,7 @@ import { useWhereabouts } from '../data/location.ts';
 import { Button } from '../kit/controls.tsx';
 import { Empty, Work, WorkHead } from '../kit/panels.tsx';
 import { PrintMany } from './PrintMany.tsx';
+import { warmDrawing } from './useScene.ts';
 import { SheetView } from './SheetView.tsx';
 
 const List = styled.ul`
@@ -42,6 +43,7 @@ export default function SheetsSection(): ReactNode {
   const { sheet: sheetId } = useParams();
   const { scopeId, go } = useWhereabouts();
   const [printing, setPrinting] = useState(false);
+  useEffect(warmDrawing, []);
   const open = network.get('sheet', sheetId ?? null);
   if (open !== null) return <SheetView key={open.id} sheet={open} />;
   const within = placesWithin(network, scopeId);

@@ -11,6 +11,11 @@ class Drawing {
   private busy: { id: number; answer: Answer } | null = null;
   private waiting: { plan: DrawingPlan; first: boolean; answer: Answer } | null = null;
 
+  /** Starts the worker before there is anything to draw. */
+  warm(): void {
+    this.worker ??= this.start();
+  }
+
   draw(plan: DrawingPlan, first: boolean, answer: Answer): void {
     if (this.busy !== null) {
       this.waiting = { plan, first, answer };
@@ -42,6 +47,7 @@ class Drawing {
   }
 }
 const drawing = new Drawing();
+export const warmDrawing = (): void => drawing.warm();
 
 export interface Drawn {
   /** The newest scene there is: of an earlier plan while the next is being made. Null until there is one. */
