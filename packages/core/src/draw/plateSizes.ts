@@ -43,7 +43,13 @@ export function plateSizes(
       at(link.b)[difference > 0 ? 'up' : 'down'].push(widthOf(link.bPort));
     }
   }
-  for (const stub of graph.stubs) at(stub.a).down.push(widthOf(stub.aPort));
+  /** How far down the names of far ends reach that are not on the sheet. */
+  const stubReach = new Map<string, number>();
+  for (const stub of graph.stubs) {
+    at(stub.a).down.push(widthOf(stub.aPort));
+    const own = widthOf(stub.aPort) + measure(stub.text, 'mono', labelSize) + 3 * grid;
+    stubReach.set(stub.a, Math.max(stubReach.get(stub.a) ?? 0, up(own)));
+  }
   const room = (widths: readonly number[]): number => {
     const side = widths.length * up(Math.max(16, ...widths));
     return side <= 320 ? side + 16 : widths.length * 16 + 16;
@@ -77,7 +83,7 @@ export function plateSizes(
       reachDown: Math.max(
         reach(ends?.down ?? []),
         (ends?.level ?? 0) > 0 ? 3 * grid : 0,
-        graph.stubs.some((stub) => stub.a === node.id) ? 6 * grid : 0,
+        stubReach.get(node.id) ?? 0,
       ),
     });
   }

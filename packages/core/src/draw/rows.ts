@@ -120,7 +120,8 @@ export function arrangeRows(
     const reach =
       Math.max(...row.map((id) => sizes.get(id)?.reachDown ?? 0)) +
       Math.max(0, ...(rows[index + 1] ?? []).map((id) => sizes.get(id)?.reachUp ?? 0));
-    // The lozenge that names a circuit needs room between the rows.
+    // The lozenge that names a circuit needs room between the rows, the more where it has to stand upright.
+    const namedGap = nodes.some((node) => node.form === 'place') ? 112 : 40;
     const named = links.some(
       (link) => link.medium === 'circuit' && (row.includes(link.a) || row.includes(link.b)),
     );
@@ -128,7 +129,7 @@ export function arrangeRows(
       tallest +
       (index === rows.length - 1
         ? 0
-        : up(reach + 32 + (named ? 40 : 0) + Math.min(18, turning * 0.5) * grid));
+        : up(reach + 32 + (named ? namedGap : 0) + Math.min(18, turning * 0.5) * grid));
   });
   const tier = nodes.reduce((sum, node) => sum + (tiers.get(node.id) ?? 0), 0) / Math.max(1, nodes.length);
   const outside = nodes.every((node) => node.outside && node.form !== 'provider') ? 100 : 0;
