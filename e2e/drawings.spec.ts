@@ -257,7 +257,7 @@ test('pulled from plate to plate, the connect dock opens with both ends', async 
   await page.getByRole('button', { name: 'Fit all' }).click();
   const [from, to] = [plate(page, 'kq-core-1'), plate(page, 'kq-fw-1')];
   await from.click();
-  const grip = from.getByRole('button', { name: 'Connect kq-core-1', includeHidden: true });
+  const grip = from.locator('[data-pull]');
   const [start, end] = [await box(grip), await box(to)];
   await drag(
     page,

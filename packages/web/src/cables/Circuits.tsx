@@ -16,7 +16,7 @@ const Add = styled.form`
   border-bottom: 1px solid ${({ theme }) => theme.rule};
   background: ${({ theme }) => theme.ground};
 `;
-const columns = [
+export const circuitColumns = [
   { key: 'number', label: 'Circuit', width: 124 },
   { key: 'provider', label: 'Provider', width: 92, text: true },
   { key: 'kind', label: 'Kind', width: 86, text: true },
@@ -77,7 +77,7 @@ export function Circuits({ filter }: { filter: string }): ReactNode {
       )}
       <Grid
         label="Circuits"
-        columns={columns}
+        columns={circuitColumns}
         rows={rows}
         filter={filter}
         selectedId={selection?.kind === 'circuit' ? selection.id : null}

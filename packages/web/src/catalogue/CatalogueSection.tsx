@@ -10,6 +10,7 @@ import { editModelEvent, type EditModelWish } from './editModel.ts';
 import { KitList } from './KitList.tsx';
 import { ModelEditor } from './ModelEditor.tsx';
 import { ModelList, type FormFilter } from './ModelList.tsx';
+import { RoleSymbols } from './RoleSymbols.tsx';
 import { SharedModels } from './SharedModels.tsx';
 import { FileInput } from '../kit/FileInput.tsx';
 
@@ -44,6 +45,7 @@ export default function CatalogueSection(): ReactNode {
   const [editing, setEditing] = useState<CatalogueModel | null>(null);
   const [showsKits, setShowsKits] = useState(false);
   const [sharing, setSharing] = useState(false);
+  const [symbols, setSymbols] = useState(false);
   const input = useRef<HTMLInputElement>(null);
   useEffect(() => {
     const edit = (event: Event): void => {
@@ -126,6 +128,7 @@ export default function CatalogueSection(): ReactNode {
             <>
               <Button onPress={() => input.current?.click()}>Import …</Button>
               <Button onPress={() => setSharing(true)}>Shared …</Button>
+              <Button onPress={() => setSymbols(true)}>Symbols …</Button>
               <Button
                 $tone="primary"
                 onPress={() => setEditing(draftModel(network, form === 'all' ? 'device' : form, null))}
@@ -143,6 +146,7 @@ export default function CatalogueSection(): ReactNode {
         onFile={(file) => void take(file)}
       />
       <SharedModels open={sharing} onOpenChange={setSharing} />
+      <RoleSymbols open={symbols} onOpenChange={setSymbols} />
       <Line>
         {!showsKits && (
           <>

@@ -10,16 +10,15 @@ import {
   type CatalogueModel,
   type Slot,
 } from '@visograph/core';
-import { useMemo, useRef, useState, type ReactNode } from 'react';
+import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { Button, Choice, Field } from '../kit/controls.tsx';
 import { Hint, Work, WorkHead } from '../kit/panels.tsx';
 import { ModelFace } from './ModelFace.tsx';
-import { readPicture } from './pictures.ts';
+import { PictureField } from './PictureField.tsx';
 import { OpticsEditor } from './OpticsEditor.tsx';
 import { PortGroupsEditor } from './PortGroupsEditor.tsx';
-import { FileInput } from '../kit/FileInput.tsx';
 import { CableTypeEditor } from './CableTypeEditor.tsx';
 import { LicencesEditor } from './LicencesEditor.tsx';
 
@@ -88,11 +87,10 @@ interface Props {
 
 /** A model being made or changed, with its faces drawn as it will look, and what is wrong with it as it stands. */
 export function ModelEditor({ start, onDone }: Props): ReactNode {
-  const { view, commit, sync } = useProject();
+  const { view, commit } = useProject();
   const { network } = view;
   const [model, setModel] = useState(start);
   const [numbers, setNumbers] = useState<Record<string, string>>({});
-  const input = useRef<HTMLInputElement>(null);
   const problems = useMemo(() => modelProblems(network, model), [network, model]);
   const unread = Object.entries(numbers).filter(
     ([, text]) => text !== '' && !Number.isFinite(Number(text.replace(',', '.'))),
@@ -132,13 +130,6 @@ export function ModelEditor({ start, onDone }: Props): ReactNode {
       onChange={(value) => set({ [field]: value === '' ? null : value })}
     />
   );
-  const take = async (file: File): Promise<void> => {
-    const read = await readPicture(file);
-    if (!read.ok) return sync.announce({ tone: 'bad', text: `${file.name}: ${read.why}` });
-    set({ picture: read.picture });
-    if (read.removed)
-      sync.announce({ tone: 'ok', text: `${file.name}: what was not a drawing was taken out of it.` });
-  };
   const slot = (at: number, change: Partial<Slot>): void =>
     set({ slots: model.slots.map((one, index) => (index === at ? { ...one, ...change } : one)) });
   const isNew = network.get('model', model.id) === null;
@@ -343,26 +334,21 @@ export function ModelEditor({ start, onDone }: Props): ReactNode {
         <LicencesEditor licences={model.licences} onChange={(licences) => set({ licences })} />
         <h2>Picture and notes</h2>
         <Line>
-          {model.picture !== null && (
-            <img
-              src={model.picture}
-              alt={`Picture of ${model.name}`}
-              style={{ maxHeight: 80, maxWidth: 240 }}
-            />
-          )}
-          <Button onPress={() => input.current?.click()}>
-            {model.picture === null ? 'Choose a picture' : 'Another picture'}
-          </Button>
-          {model.picture !== null && (
-            <Button $tone="quiet" onPress={() => set({ picture: null })}>
-              Remove picture
-            </Button>
-          )}
-          <FileInput
-            input={input}
-            label="Picture"
-            accept="image/png,image/svg+xml,.png,.svg"
-            onFile={(file) => void take(file)}
+          <PictureField
+            what="picture"
+            alt={`Picture of ${model.name}`}
+            value={model.picture}
+            onChange={(picture) => set({ picture })}
+          />
+        </Line>
+        <h2>Symbol on plates</h2>
+        <Line>
+          <PictureField
+            what="symbol"
+            alt={`Symbol of ${model.name}`}
+            value={model.symbol}
+            onChange={(symbol) => set({ symbol })}
+            height={40}
           />
         </Line>
         <Field

@@ -1,4 +1,6 @@
+import { placePath } from '@visograph/core';
 import type { ReactNode, RefObject } from 'react';
+import { useWhereabouts } from '../data/location.ts';
 import { ApiError, call } from '../data/api.ts';
 import { useProject } from '../data/project.tsx';
 import { FileInput } from '../kit/FileInput.tsx';
@@ -8,12 +10,25 @@ interface Summary {
   updated: number;
 }
 
-/** Takes an exchange file from the person's disk and imports it: all of it, or nothing with the first reasons. */
+/**
+ * Takes an exchange file from the person's disk and imports it: all of it, or nothing with the first reasons. A
+ * network topology (RFC 8345) is taken too: its nodes become devices of the place everything is about.
+ */
 export function ImportFile({ input }: { input: RefObject<HTMLInputElement | null> }): ReactNode {
   const { project, sync } = useProject();
+  const { scopeId } = useWhereabouts();
   const take = async (file: File): Promise<void> => {
     try {
-      const done = await call<Summary>('POST', `/projects/${project.id}/exchange`, await file.text());
+      const text = await file.text();
+      const place = placePath(sync.current().network, scopeId);
+      const data = text.includes('ietf-network:networks')
+        ? await call<unknown>('POST', `/topology?place=${encodeURIComponent(place)}`, text)
+        : null;
+      const done = await call<Summary>(
+        'POST',
+        `/projects/${project.id}/exchange`,
+        data === null ? text : JSON.stringify(data),
+      );
       sync.announce({
         tone: 'ok',
         text: `${file.name}: ${done.created} rows added, ${done.updated} changed.`,

@@ -25,6 +25,7 @@ import { Hint } from '../kit/panels.tsx';
 import { mono } from '../theme/mono.ts';
 import { DisconnectButton } from './DisconnectButton.tsx';
 import { Card, ChosenFact, EditableFact, Facts, Goto, Head } from './parts.tsx';
+import { OnSheetCard } from './OnSheetCard.tsx';
 import { RowHistory } from './RowHistory.tsx';
 import { RunCard } from './RunCard.tsx';
 
@@ -248,6 +249,7 @@ export function CableRecord({ cable }: { cable: Cable }): ReactNode {
         </Facts>
       </Card>
       {first !== null && <RunCard portId={first} />}
+      <OnSheetCard kind="cable" id={cable.id} label={cable.label} />
       <RowHistory rowId={cable.id} />
     </>
   );

@@ -16,6 +16,7 @@ import { useWhereabouts } from '../data/location.ts';
 import { useWorkspace } from '../data/workspace.tsx';
 import { Button, Keycap, Picker } from '../kit/controls.tsx';
 import { Card, ChosenFact, EditableFact, Facts, Goto, Head } from './parts.tsx';
+import { OnSheetCard } from './OnSheetCard.tsx';
 import { RowHistory } from './RowHistory.tsx';
 import { RunCard } from './RunCard.tsx';
 
@@ -131,6 +132,7 @@ export function CircuitRecord({ circuit }: { circuit: Circuit }): ReactNode {
         </Facts>
       </Card>
       {first !== null && view.network.get('port', first) !== null && <RunCard portId={first} />}
+      <OnSheetCard kind="circuit" id={circuit.id} label={circuit.number} />
       <RowHistory rowId={circuit.id} />
     </>
   );

@@ -107,12 +107,14 @@ interface Props {
   markIds: readonly string[];
   acts: SheetActs;
   onDelete: () => void;
+  /** Chooses all members of a group. */
+  onGroup: (members: readonly string[]) => void;
   /** Draws the chosen devices on a sheet of their own. */
   onApart: () => void;
 }
 
 /** What can be done with what is chosen on the sheet, over the drawing so that nothing below moves. */
-export function ChosenTools({ sheet, plates, markIds, acts, onDelete, onApart }: Props): ReactNode {
+export function ChosenTools({ sheet, plates, markIds, acts, onDelete, onGroup, onApart }: Props): ReactNode {
   const { view } = useProject();
   const count = plates.length + markIds.length;
   const [only] = plates;
@@ -121,6 +123,8 @@ export function ChosenTools({ sheet, plates, markIds, acts, onDelete, onApart }:
   const locked =
     plates.every((plate) => plate.locked) &&
     markIds.every((id) => view.network.get('mark', id)?.locked === true);
+  const first = plates[0]?.subjects[0] ?? markIds[0] ?? '';
+  const group = sheet.groups.find((one) => one.members.includes(first));
   const place = count === 1 && only?.form === 'place' && sheet.projection === 'cabling' ? only : null;
   return (
     <Line role="group" aria-label="Chosen on the sheet">
@@ -142,6 +146,9 @@ export function ChosenTools({ sheet, plates, markIds, acts, onDelete, onApart }:
             </Choices>
           </Floating>
         </MenuTrigger>
+      )}
+      {group !== undefined && count < group.members.length && (
+        <Button onPress={() => onGroup(group.members)}>{`All of ${group.name}`}</Button>
       )}
       {fold !== null && <Button onPress={() => acts.unfold(fold.id)}>Unfold</Button>}
       {place !== null && (

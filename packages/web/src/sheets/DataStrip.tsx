@@ -1,11 +1,13 @@
-import type { Scene } from '@visograph/core';
+import { circuitSchedule, type Scene } from '@visograph/core';
 import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { CableGrid } from '../cables/CableGrid.tsx';
+import { circuitColumns } from '../cables/Circuits.tsx';
 import { cableRows } from '../cables/cableRows.ts';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { DeviceGrid } from '../equipment/DeviceGrid.tsx';
+import { Grid } from '../kit/Grid.tsx';
 import { deviceRows } from '../equipment/deviceRows.ts';
 
 const Strip = styled.section`
@@ -42,12 +44,15 @@ const Tabs = styled.div`
 export function DataStrip({ scene }: { scene: Scene }): ReactNode {
   const { view } = useProject();
   const { network } = view;
-  const { selection } = useWhereabouts();
-  const [kind, setKind] = useState<'device' | 'cable'>('cable');
+  const { selection, select } = useWhereabouts();
+  const [kind, setKind] = useState<'device' | 'cable' | 'circuit'>(
+    scene.links.every((link) => link.kind === 'circuit') ? 'circuit' : 'cable',
+  );
   const [seen, setSeen] = useState(selection);
   if (seen !== selection) {
     setSeen(selection);
-    if (selection?.kind === 'device' || selection?.kind === 'cable') setKind(selection.kind);
+    if (selection?.kind === 'device' || selection?.kind === 'cable' || selection?.kind === 'circuit')
+      setKind(selection.kind);
   }
   const devices = useMemo(() => {
     const drawn = new Set(scene.plates.flatMap((plate) => plate.deviceIds));
@@ -56,6 +61,13 @@ export function DataStrip({ scene }: { scene: Scene }): ReactNode {
   const cables = useMemo(() => {
     const drawn = new Set(scene.links.flatMap((link) => link.cableIds));
     return cableRows(network, null).filter((row) => drawn.has(row.id));
+  }, [network, scene]);
+  const circuits = useMemo(() => {
+    const drawn = new Set(scene.links.flatMap((link) => link.cableIds));
+    const table = circuitSchedule(network, null);
+    return table.rows
+      .map((cells, at) => ({ id: table.ids[at] ?? '', cells }))
+      .filter((row) => drawn.has(row.id));
   }, [network, scene]);
   return (
     <Strip aria-label="Rows on this sheet">
@@ -70,8 +82,23 @@ export function DataStrip({ scene }: { scene: Scene }): ReactNode {
           aria-pressed={kind === 'device'}
           onClick={() => setKind('device')}
         >{`Devices ${devices.length}`}</button>
+        {circuits.length > 0 && (
+          <button
+            type="button"
+            aria-pressed={kind === 'circuit'}
+            onClick={() => setKind('circuit')}
+          >{`Circuits ${circuits.length}`}</button>
+        )}
       </Tabs>
-      {kind === 'device' ? (
+      {kind === 'circuit' ? (
+        <Grid
+          label="Circuits on this sheet"
+          columns={circuitColumns}
+          rows={circuits}
+          selectedId={selection?.kind === 'circuit' ? selection.id : null}
+          onSelect={(id) => select({ kind: 'circuit', id })}
+        />
+      ) : kind === 'device' ? (
         <DeviceGrid label="Devices on this sheet" rows={devices} />
       ) : (
         <CableGrid label="Cables on this sheet" rows={cables} />

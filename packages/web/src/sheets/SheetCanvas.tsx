@@ -16,6 +16,7 @@ import {
   ReactFlow,
   useReactFlow,
   useStore,
+  useStoreApi,
   ViewportPortal,
   type NodeChange,
 } from '@xyflow/react';
@@ -127,6 +128,7 @@ interface Props {
   onLink: (from: string, to: string) => void;
   onRename: (plate: Plate, name: string) => void;
   onResize: (markId: string, box: Box) => void;
+  onCorners: (markId: string, points: Point[]) => void;
   onDropModel: (modelId: string, at: Point) => void;
   /** Ids that are to be chosen, after things were added. */
   wanted: readonly string[] | null;
@@ -306,6 +308,20 @@ export function SheetCanvas(props: Props): ReactNode {
     return () => window.removeEventListener('keydown', onKey);
   }, [fitAll, fitChosen]);
 
+  // What is selected elsewhere, by searching or in the rows, is brought into view.
+  const store = useStoreApi();
+  useEffect(() => {
+    const box = scene.plates.find((plate) => lit.has(plate.id))?.box;
+    const { transform, width, height } = store.getState();
+    const [x, y, zoom] = transform;
+    if (box === undefined || lit.size !== 1 || width === 0) return;
+    const [left, top] = [box.x * zoom + x, box.y * zoom + y];
+    const seen = left + box.width * zoom > 0 && top + box.height * zoom > 0 && left < width && top < height;
+    if (!seen) void flow.setCenter(box.x + box.width / 2, box.y + box.height / 2, { zoom });
+    // Only a new selection moves the view, not every new scene.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [[...lit].join(' ')]);
+
   const onDrag = useCallback(
     (_event: unknown, node: SheetNode, dragged: SheetNode[]) => {
       dragging.current = true;
@@ -404,9 +420,10 @@ export function SheetCanvas(props: Props): ReactNode {
       renaming,
       setRenaming,
       resize: props.onResize,
+      corners: props.onCorners,
       beginLink,
     }),
-    [canEdit, props.onRename, props.onResize, renaming, beginLink],
+    [canEdit, props.onRename, props.onResize, props.onCorners, renaming, beginLink],
   );
   const plateById = useMemo(() => new Map(scene.plates.map((plate) => [plate.id, plate])), [scene]);
   const pulledFrom = pulled === null ? undefined : plateById.get(pulled.from)?.box;

@@ -374,6 +374,7 @@ function Drawing({ sheet, plan, scene, pending, failed }: DrawingProps): ReactNo
               }}
               onRename={acts.rename}
               onResize={acts.resize}
+              onCorners={acts.corners}
               onDropModel={(modelId, at) => {
                 const id = acts.dropModel(modelId, at);
                 if (id !== null) select({ kind: 'device', id });
@@ -389,6 +390,15 @@ function Drawing({ sheet, plan, scene, pending, failed }: DrawingProps): ReactNo
               markIds={markIds}
               acts={acts}
               onDelete={() => setAsking('delete')}
+              onGroup={(members) => {
+                const ids = new Set(members);
+                setWanted([
+                  ...scene.plates
+                    .filter((plate) => plate.subjects.some((id) => ids.has(id)))
+                    .map((plate) => plate.id),
+                  ...scene.marks.filter((mark) => ids.has(mark.id)).map((mark) => markNodeId(mark.id)),
+                ]);
+              }}
               onApart={() => {
                 const set = addSheet(network, {
                   scopeId: sheet.scopeId,

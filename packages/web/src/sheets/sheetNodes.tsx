@@ -1,9 +1,10 @@
-import type { Box, Container, Plate, Scene, SceneMark } from '@visograph/core';
+import type { Box, Container, Plate, Point, Scene, SceneMark } from '@visograph/core';
 import { ContainerShape, MarkShape, PlateShape, type Detail } from '@visograph/drawing';
 import { NodeResizer, useStore, type Node, type NodeProps } from '@xyflow/react';
 import { createContext, memo, useContext, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useTheme } from '../theme/theme.tsx';
+import { CornerGrips } from './CornerGrips.tsx';
 
 /** Below these zooms text cannot be read: first lines and labels go, then names. */
 const namesOnlyBelow = 0.55;
@@ -18,6 +19,7 @@ export interface NodeActs {
   renaming: string | null;
   setRenaming: (id: string | null) => void;
   resize: (markId: string, box: Box) => void;
+  corners: (markId: string, points: Point[]) => void;
   beginLink: (plateId: string) => void;
 }
 export const Acts = createContext<NodeActs | null>(null);
@@ -47,8 +49,8 @@ const Rename = styled.input`
   background: ${({ theme }) => theme.surface};
   color: ${({ theme }) => theme.ink};
 `;
-/** Where a link is pulled out of a plate. */
-const Grip = styled.button`
+/** Where a link is pulled out of a plate by the mouse; by keyboard `C` does the same. */
+const Grip = styled.span`
   position: absolute;
   right: -9px;
   top: calc(50% - 8px);
@@ -62,7 +64,7 @@ const Grip = styled.button`
   opacity: 0;
   .react-flow__node:hover &,
   .react-flow__node.selected &,
-  &:focus-visible {
+  &:hover {
     opacity: 1;
   }
 `;
@@ -105,10 +107,9 @@ const PlateView = memo(function PlateView({ data, selected }: NodeProps<PlateNod
       {acts?.renaming === plate.id && <RenameField plate={plate} acts={acts} />}
       {connects && (
         <Grip
-          type="button"
-          tabIndex={-1}
+          aria-hidden="true"
+          data-pull={plate.name}
           className="nodrag nopan"
-          aria-label={`Connect ${plate.name}`}
           title="Drag to another plate to connect"
           onPointerDown={(event) => {
             event.stopPropagation();
@@ -171,6 +172,9 @@ const MarkView = memo(function MarkView({ data, selected }: NodeProps<MarkNode>)
         className={selected ? 'chosen' : undefined}
       >
         <MarkShape mark={mark} tokens={tokens} />
+        {selected && acts?.canEdit === true && !mark.locked && mark.points.length > 0 && (
+          <CornerGrips mark={mark} onCorners={(points) => acts.corners(mark.id, points)} />
+        )}
       </svg>
       {enclosure && <div className="container-title" />}
     </>

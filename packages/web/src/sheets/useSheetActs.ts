@@ -65,6 +65,7 @@ export interface SheetActs {
   bend: (link: SceneLink, bends: Point[]) => void;
   insert: (form: MarkForm, at: Point, fields?: Partial<Mark>) => string | null;
   resize: (markId: string, box: Box) => void;
+  corners: (markId: string, points: readonly Point[]) => void;
   removeMarks: (ids: readonly string[]) => void;
   dropModel: (modelId: string, at: Point) => string | null;
   copy: (plates: readonly Plate[], markIds: readonly string[]) => void;
@@ -221,6 +222,12 @@ export function useSheetActs(sheet: Sheet, plan: DrawingPlan, scene: Scene | nul
           height: Math.round(height),
         };
         commit(changeMark(sheet, mark, fields, 'Resized'));
+      },
+      corners: (markId, points) => {
+        const mark = network.get('mark', markId);
+        if (mark === null) return;
+        const own = points.map(({ x, y }) => ({ x: Math.round(x - mark.x), y: Math.round(y - mark.y) }));
+        commit(changeMark(sheet, mark, { points: own }, 'Reshaped'));
       },
       removeMarks: (ids) => void commit(removeMarks(sheet, marksOf(ids))),
       dropModel: (modelId, at) => {
