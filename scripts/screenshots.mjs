@@ -40,6 +40,8 @@ const args = [
 ];
 const browser = await chromium.launch({ executablePath, args });
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+// A step that cannot be done ends the run rather than holding it.
+page.setDefaultTimeout(30_000);
 
 const settle = () => page.waitForTimeout(700);
 const shot = async (name) => {

@@ -5,6 +5,7 @@ import { readExchange } from '../exchange/read.ts';
 import { writeExchange } from '../exchange/write.ts';
 import { newProject } from '../model/kinds/project.ts';
 import { Network } from '../model/network.ts';
+import { facetState } from '../model/kinds/sheet.ts';
 import { blankMark } from '../model/kinds/mark.ts';
 import { deviceNamed, rackNamed, smallRoom } from '../testNetwork.ts';
 import { copyDevices } from './copyDevices.ts';
@@ -14,7 +15,6 @@ import { disconnect } from './cables.ts';
 import {
   addSheet,
   deleteSheet,
-  facetState,
   groupOnSheet,
   placeOnSheet,
   removeView,

@@ -4,6 +4,7 @@ import {
   blankSheet,
   facets,
   type Facet,
+  type FacetState,
   type FacetView,
   type Projection,
   type Sheet,
@@ -51,18 +52,6 @@ export const deleteSheet = (network: Network, sheet: Sheet): ChangeSet => ({
   changes: [...offSheets(network, 'sheet', sheet.id), remove('sheet', sheet)],
   sentence: `Deleted sheet ${sheet.name}`,
 });
-
-export type FacetState = 'shown' | 'faded' | 'locked' | 'hidden';
-export const facetStates: readonly FacetState[] = ['shown', 'faded', 'locked', 'hidden'];
-
-export const facetState = (sheet: Pick<Sheet, 'show' | 'faded' | 'locked'>, facet: Facet): FacetState =>
-  !sheet.show.includes(facet)
-    ? 'hidden'
-    : sheet.faded.includes(facet)
-      ? 'faded'
-      : sheet.locked.includes(facet)
-        ? 'locked'
-        : 'shown';
 
 const facetNames: Record<Facet, string> = {
   containers: 'containers',

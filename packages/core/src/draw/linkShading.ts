@@ -1,6 +1,6 @@
 import { speedText } from '../cabling/link.ts';
 import { compareNames } from '../model/order.ts';
-import type { Medium } from './medium.ts';
+import { mediumNames } from './medium.ts';
 import type { Shade, ShadeKey } from './shading.ts';
 import type { Wire } from './wires.ts';
 
@@ -12,21 +12,11 @@ export interface LinkShading {
   key: ShadeKey[];
 }
 
-const mediumWords: Record<Medium, string> = {
-  copper: 'copper',
-  fibre: 'fibre',
-  twinax: 'twinax',
-  power: 'power',
-  circuit: 'circuit',
-  radio: 'radio hop',
-  other: 'other',
-};
-
 /** Colours of links by medium or by speed; none where the sheet colours by a fact of devices. */
 export function linkShading(by: string, wires: readonly Wire[]): LinkShading {
   const textOf =
     by === 'medium'
-      ? (wire: Wire): string => mediumWords[wire.medium]
+      ? (wire: Wire): string => mediumNames[wire.medium]
       : by === 'speed'
         ? (wire: Wire): string => (wire.speedBps === null ? 'speed not known' : speedText(wire.speedBps))
         : null;

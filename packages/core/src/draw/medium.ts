@@ -22,3 +22,14 @@ const media: Record<NonNullable<CatalogueModel['medium']>, Medium> = {
 
 export const drawnMedium = (type: CatalogueModel | null): Medium =>
   type?.medium ? media[type.medium] : 'other';
+
+/** What each stroke stands for, in the words of the key. */
+export const mediumNames: Record<Medium, string> = {
+  copper: 'copper',
+  fibre: 'fibre',
+  twinax: 'twinax',
+  power: 'power',
+  circuit: 'circuit',
+  radio: 'radio hop',
+  other: 'other',
+};

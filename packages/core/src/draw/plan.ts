@@ -1,11 +1,11 @@
 import { rackDistanceM } from '../cabling/length.ts';
 import type { Mark } from '../model/kinds/mark.ts';
-import type { Sheet } from '../model/kinds/sheet.ts';
+import { facetState, type FacetState, type Sheet } from '../model/kinds/sheet.ts';
 import type { Network } from '../model/network.ts';
 import { placePath } from '../model/places.ts';
 import { roles } from '../model/roles.ts';
 import { cablingGraph } from './cablingGraph.ts';
-import type { Medium } from './medium.ts';
+import { mediumNames } from './medium.ts';
 import { keptOn, type Entry } from './reading.ts';
 import type { KeyEntry, Point, TitleBlock } from './scene.ts';
 import type { SheetGraph } from './sheetGraph.ts';
@@ -28,10 +28,7 @@ export interface LinkWish {
 }
 
 export type Manners = Readonly<
-  Record<
-    'containers' | 'devices' | 'links' | 'notes' | 'portNames' | 'cableLabels',
-    'shown' | 'faded' | 'locked' | 'hidden'
-  >
+  Record<'containers' | 'devices' | 'links' | 'notes' | 'portNames' | 'cableLabels', FacetState>
 >;
 
 /**
@@ -57,16 +54,6 @@ export interface DrawingPlan {
   away: Entry[];
   tooMany: number | null;
 }
-
-const mediumNames: Record<Medium, string> = {
-  copper: 'copper',
-  fibre: 'fibre',
-  twinax: 'twinax',
-  power: 'power',
-  circuit: 'circuit',
-  radio: 'radio hop',
-  other: 'other',
-};
 
 function keyOf({ nodes, links, stubs }: SheetGraph, shades: KeyEntry[], colourBy: string): KeyEntry[] {
   const media = [...new Set([...links, ...stubs].map((link) => link.medium))].sort();
@@ -131,14 +118,7 @@ export function planOf(network: Network, sheet: Sheet, { today, stamp }: PlanOpt
       locked: items.some((item) => item.locked) || grouped(node.subjects, 'locked'),
     });
   }
-  const manner = (facet: keyof Manners): Manners[keyof Manners] =>
-    !sheet.show.includes(facet)
-      ? 'hidden'
-      : sheet.faded.includes(facet)
-        ? 'faded'
-        : sheet.locked.includes(facet)
-          ? 'locked'
-          : 'shown';
+  const manner = (facet: keyof Manners): FacetState => facetState(sheet, facet);
   const notes = manner('notes');
   const marks = network
     .find('marksBySheet', sheet.id)

@@ -1,31 +1,10 @@
 import { moveBlock, swapDevices, takeOut, type Attempt, type Device, type Rack } from '@visograph/core';
 import type { ReactNode } from 'react';
-import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { Button } from '../kit/controls.tsx';
+import { ToolLine } from '../kit/tools.tsx';
 import { KeepKit } from '../record/KeepKit.tsx';
 import { useBench } from './bench.tsx';
-
-const Panel = styled.div`
-  position: absolute;
-  left: 10px;
-  top: 8px;
-  z-index: 5;
-  display: flex;
-  gap: 5px;
-  align-items: center;
-  max-width: 60%;
-  padding: 4px 5px 4px 9px;
-  border: 1px solid ${({ theme }) => theme.accent};
-  border-radius: 3px;
-  background: ${({ theme }) => theme.surface};
-  font-size: 12px;
-  > button {
-    height: 24px;
-    padding: 0 8px;
-    font-size: 12.5px;
-  }
-`;
 
 const upwards = (rack: Rack | null): number => (rack?.numbering === 'down' ? -1 : 1);
 
@@ -43,7 +22,7 @@ export function ChosenTools({ devices }: { devices: readonly Device[] }): ReactN
   };
   const step = upwards(network.get('rack', first.rackId));
   return (
-    <Panel role="group" aria-label="Chosen devices">
+    <ToolLine role="group" aria-label="Chosen devices">
       <span>{chosen.length === 1 ? first.name : `${chosen.length} chosen`}</span>
       {chosen.length > 1 && (
         <>
@@ -56,6 +35,6 @@ export function ChosenTools({ devices }: { devices: readonly Device[] }): ReactN
       )}
       <Button onPress={() => keep(takeOut(network, chosen))}>Take out</Button>
       {chosen.length > 1 && <KeepKit racks={[]} devices={chosen} />}
-    </Panel>
+    </ToolLine>
   );
 }

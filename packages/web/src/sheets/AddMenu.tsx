@@ -1,29 +1,12 @@
 import { byName, racksIn, placesWithin, type MarkForm, type Mark, type Point } from '@visograph/core';
 import { useReactFlow, useStore } from '@xyflow/react';
 import { useRef, type ReactNode } from 'react';
-import { Button as AriaButton, Menu, MenuItem, MenuTrigger } from 'react-aria-components';
-import { styled } from 'styled-components';
+import { Button as AriaButton, MenuItem, MenuTrigger } from 'react-aria-components';
 import { useProject } from '../data/project.tsx';
 import { Button, Floating } from '../kit/controls.tsx';
+import { MenuList } from '../kit/tools.tsx';
 import { FileInput } from '../kit/FileInput.tsx';
 import { readPicture } from '../catalogue/pictures.ts';
-
-const Choices = styled(Menu)`
-  padding: 3px;
-  outline: none;
-  [role='menuitem'] {
-    padding: 4px 10px;
-    border-radius: 2px;
-    cursor: default;
-    outline: none;
-    &[data-focused] {
-      background: ${({ theme }) => theme.accentWash};
-    }
-    &[data-disabled] {
-      opacity: 0.5;
-    }
-  }
-`;
 
 const forms: readonly { form: MarkForm; text: string }[] = [
   { form: 'note', text: 'Note' },
@@ -139,7 +122,7 @@ export function AddMenu({ scopeId, around, deviceId, onInsert }: Props): ReactNo
       <MenuTrigger>
         <Button as={AriaButton}>Add</Button>
         <Floating>
-          <Choices
+          <MenuList
             aria-label="Add to the sheet"
             onAction={(key) => insert(key as MarkForm)}
             disabledKeys={[
@@ -152,7 +135,7 @@ export function AddMenu({ scopeId, around, deviceId, onInsert }: Props): ReactNo
                 {text}
               </MenuItem>
             ))}
-          </Choices>
+          </MenuList>
         </Floating>
       </MenuTrigger>
       <FileInput

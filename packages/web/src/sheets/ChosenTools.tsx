@@ -1,50 +1,12 @@
 import { groupOnSheet, type Alignment, type Plate, type Sheet } from '@visograph/core';
 import { useState, type ReactNode } from 'react';
-import {
-  DialogTrigger,
-  Menu,
-  MenuItem,
-  MenuTrigger,
-  Button as AriaButton,
-  Dialog,
-} from 'react-aria-components';
+import { DialogTrigger, MenuItem, MenuTrigger, Button as AriaButton, Dialog } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { Button, Field, Floating } from '../kit/controls.tsx';
+import { MenuList, ToolLine } from '../kit/tools.tsx';
 import type { SheetActs } from './useSheetActs.ts';
 
-const Line = styled.div`
-  position: absolute;
-  left: 10px;
-  top: 8px;
-  z-index: 5;
-  display: flex;
-  gap: 5px;
-  align-items: center;
-  padding: 4px 5px 4px 9px;
-  border: 1px solid ${({ theme }) => theme.accent};
-  border-radius: 3px;
-  background: ${({ theme }) => theme.surface};
-  font-size: 12px;
-  > button {
-    height: 24px;
-    padding: 0 8px;
-    font-size: 12.5px;
-  }
-`;
-const Choices = styled(Menu)`
-  padding: 3px;
-  outline: none;
-  [role='menuitem'] {
-    padding: 4px 10px;
-    border-radius: 2px;
-    cursor: default;
-    outline: none;
-    &[data-focused] {
-      background: ${({ theme }) => theme.accentWash};
-    }
-  }
-`;
 const Ask = styled(Dialog)`
   display: flex;
   flex-direction: column;
@@ -127,7 +89,7 @@ export function ChosenTools({ sheet, plates, markIds, acts, onDelete, onGroup, o
   const group = sheet.groups.find((one) => one.members.includes(first));
   const place = count === 1 && only?.form === 'place' && sheet.projection === 'cabling' ? only : null;
   return (
-    <Line role="group" aria-label="Chosen on the sheet">
+    <ToolLine role="group" aria-label="Chosen on the sheet">
       <span>
         {count === 1 ? (only?.name ?? view.network.get('mark', markIds[0] ?? null)?.form) : `${count} chosen`}
       </span>
@@ -135,7 +97,10 @@ export function ChosenTools({ sheet, plates, markIds, acts, onDelete, onGroup, o
         <MenuTrigger>
           <Button as={AriaButton}>Arrange</Button>
           <Floating>
-            <Choices aria-label="Arrange" onAction={(key) => acts.arrange(key as Alignment, plates, markIds)}>
+            <MenuList
+              aria-label="Arrange"
+              onAction={(key) => acts.arrange(key as Alignment, plates, markIds)}
+            >
               {arrangements
                 .filter(({ id, least }) => count >= least && (id !== 'straighten' || plates.length === 2))
                 .map(({ id, text }) => (
@@ -143,7 +108,7 @@ export function ChosenTools({ sheet, plates, markIds, acts, onDelete, onGroup, o
                     {text}
                   </MenuItem>
                 ))}
-            </Choices>
+            </MenuList>
           </Floating>
         </MenuTrigger>
       )}
@@ -173,6 +138,6 @@ export function ChosenTools({ sheet, plates, markIds, acts, onDelete, onGroup, o
       <Button onPress={() => acts.copy(plates, markIds)}>Copy</Button>
       {plates.length > 1 && <Button onPress={onApart}>Own sheet</Button>}
       <Button onPress={onDelete}>Delete …</Button>
-    </Line>
+    </ToolLine>
   );
 }

@@ -40,7 +40,7 @@ import {
 import { useMemo } from 'react';
 import { useProject } from '../data/project.tsx';
 import type { SlidLabel } from './LinkLayer.tsx';
-import type { Moved } from './SheetCanvas.tsx';
+import type { Moved } from './moved.ts';
 
 /** Marks as they were copied, for this window and all its sheets. */
 let clipboard: { marks: Mark[]; deviceIds: string[]; at: Map<string, Point> } | null = null;

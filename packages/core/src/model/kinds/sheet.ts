@@ -145,3 +145,15 @@ export const blankSheet: Omit<Sheet, 'id' | 'name'> = {
   views: [],
   groups: [],
 };
+
+export type FacetState = 'shown' | 'faded' | 'locked' | 'hidden';
+export const facetStates: readonly FacetState[] = ['shown', 'faded', 'locked', 'hidden'];
+
+export const facetState = (sheet: Pick<Sheet, 'show' | 'faded' | 'locked'>, facet: Facet): FacetState =>
+  !sheet.show.includes(facet)
+    ? 'hidden'
+    : sheet.faded.includes(facet)
+      ? 'faded'
+      : sheet.locked.includes(facet)
+        ? 'locked'
+        : 'shown';

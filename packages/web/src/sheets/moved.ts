@@ -1,0 +1,55 @@
+import type { Box, Point, Scene } from '@visograph/core';
+import type { SheetNode } from './sheetNodes.tsx';
+
+/** Where plates and marks have been put, by their ids. */
+export interface Moved {
+  plates: ReadonlyMap<string, Point>;
+  marks: ReadonlyMap<string, Point>;
+}
+
+const inside = (outer: Box, box: Box): boolean =>
+  box.x >= outer.x &&
+  box.y >= outer.y &&
+  box.x + box.width <= outer.x + outer.width &&
+  box.y + box.height <= outer.y + outer.height;
+
+/** What moves along with a dragged container or enclosure: what stands in it. */
+export function heldBy(
+  scene: Scene,
+  node: SheetNode,
+): { plates: string[]; marks: string[]; from: Point } | null {
+  if (node.type === 'container') {
+    const { box, plateIds } = node.data.container;
+    return { plates: plateIds, marks: [], from: box };
+  }
+  if (node.type !== 'mark' || node.data.mark.form !== 'enclosure') return null;
+  const { box, id } = node.data.mark;
+  return {
+    plates: scene.plates.filter((plate) => inside(box, plate.box)).map((plate) => plate.id),
+    marks: scene.marks.filter((mark) => mark.id !== id && inside(box, mark.box)).map((mark) => mark.id),
+    from: box,
+  };
+}
+
+/** Where everything is that is being dragged, the contents of containers and enclosures included. */
+export function movedBy(scene: Scene, dragged: readonly SheetNode[]): Moved {
+  const plates = new Map<string, Point>();
+  const marks = new Map<string, Point>();
+  const boxes = new Map([...scene.plates, ...scene.marks].map((one) => [one.id, one.box]));
+  for (const node of dragged) {
+    const held = heldBy(scene, node);
+    if (node.type === 'plate') plates.set(node.id, node.position);
+    if (node.type === 'mark') marks.set(node.data.mark.id, node.position);
+    if (held === null) continue;
+    const by = { x: node.position.x - held.from.x, y: node.position.y - held.from.y };
+    for (const [ids, into] of [
+      [held.plates, plates],
+      [held.marks, marks],
+    ] as const)
+      for (const id of ids) {
+        const box = boxes.get(id);
+        if (box !== undefined && !into.has(id)) into.set(id, { x: box.x + by.x, y: box.y + by.y });
+      }
+  }
+  return { plates, marks };
+}
