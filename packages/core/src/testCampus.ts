@@ -74,6 +74,26 @@ export function campus(plates: number, folded = true): Network {
     }
     for (let at = 1; at < access.length; at++) join(access[at - 1] ?? '', access[at] ?? '');
   }
+  return networkOf(devices, cables);
+}
+
+/** Switches of one place, each cabled to the next and the last to the first. */
+export function ringNetwork(count: number): Network {
+  const devices = Array.from({ length: count }, (_, at): DeviceEntry => ({
+    name: `rg-${at + 1}`,
+    role: 'SW',
+    place: 'Ring',
+    ports: [{ name: '1/1' }, { name: '1/2' }],
+  }));
+  const cables = devices.map((device, at): CableEntry => ({
+    label: `RG-${String(at + 1).padStart(5, '0')}`,
+    a: `${device.name}:1/2`,
+    b: `${devices[(at + 1) % count]?.name ?? ''}:1/1`,
+  }));
+  return networkOf(devices, cables);
+}
+
+function networkOf(devices: DeviceEntry[], cables: CableEntry[]): Network {
   const file: ExchangeFile = { format: 'visograph-exchange', version: 1, devices, cables };
   const start = Network.of({ project: [newProject('Campus')] });
   const read = readExchange(start, file);

@@ -2,17 +2,22 @@ import { compareNames } from '../model/order.ts';
 import { grid, snap, up, type Block, type Size } from './lattice.ts';
 import type { Point } from './scene.ts';
 import type { GraphNode, SheetGraph } from './sheetGraph.ts';
+import { loopRows, smallestRing, stringsOf, strung } from './strings.ts';
 
 const columnGap = 48;
 /** Between two plates that are linked to each other: room for a label at either end. */
 const pairGap = 136;
 
-/** Orders each row by the mean position of what its plates connect to, a few times down and up. */
+/**
+ * Orders each row by the mean position of what its plates connect to, a few times down and up; plates that hang on
+ * each other one after the other stay beside each other.
+ */
 function orderRows(rows: string[][], near: ReadonlyMap<string, readonly string[]>): void {
   const place = new Map<string, number>();
   const note = (row: readonly string[]): void =>
     row.forEach((id, at) => place.set(id, (at + 0.5) / row.length));
   rows.forEach(note);
+  const strings = new Map(rows.map((row) => [row, stringsOf(row, near)]));
   for (let sweep = 0; sweep < 6; sweep++) {
     for (const row of sweep % 2 === 0 ? rows : [...rows].reverse()) {
       const pull = new Map(
@@ -22,7 +27,8 @@ function orderRows(rows: string[][], near: ReadonlyMap<string, readonly string[]
           return [id, around.length === 0 ? (place.get(id) ?? 0) : mean];
         }),
       );
-      row.sort((x, y) => (pull.get(x) ?? 0) - (pull.get(y) ?? 0));
+      const order = strung(row, strings.get(row) ?? [], (id) => pull.get(id) ?? 0);
+      row.splice(0, row.length, ...order);
       note(row);
     }
   }
@@ -42,6 +48,14 @@ function mergeRows(
     else merged.push([...row]);
   }
   return merged;
+}
+
+/** The row, and after it the rings among its plates, each as two rows. */
+function looped(row: readonly string[], near: ReadonlyMap<string, readonly string[]>): string[][] {
+  const rings = stringsOf(row, near).filter((one) => one.ring && one.ids.length >= smallestRing);
+  const ringed = new Set(rings.flatMap((one) => one.ids));
+  const others = row.filter((id) => !ringed.has(id));
+  return [...(others.length > 0 ? [others] : []), ...rings.flatMap((one) => loopRows(one.ids))];
 }
 
 /** What each plate is linked to; links for management say nothing about order. */
@@ -78,7 +92,7 @@ export function arrangeRows(
   const gapBetween = (left: string, right: string): number =>
     near.get(left)?.includes(right) === true ? pairGap : columnGap;
   const tierRows = mergeRows(
-    [...byTier.entries()].sort((a, b) => a[0] - b[0]).map(([, ids]) => ids),
+    [...byTier.entries()].sort((a, b) => a[0] - b[0]).flatMap(([, ids]) => looped(ids, near)),
     near,
     (row) => row.reduce((sum, id) => sum + widthOf(id) + columnGap, 0) <= widest,
   );

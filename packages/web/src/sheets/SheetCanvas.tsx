@@ -7,6 +7,7 @@ import {
   type Plate,
   type Point,
   type Scene,
+  type Sheet,
 } from '@visograph/core';
 import {
   applyNodeChanges,
@@ -30,7 +31,7 @@ import { farAbove, farBelow, FarLayer } from './FarLayer.tsx';
 import { LinkLayer, type LinkActs } from './LinkLayer.tsx';
 import { MiniMap } from './MiniMap.tsx';
 import { Peers, usePeers } from './Peers.tsx';
-import { heldBy, movedBy, type Moved } from './moved.ts';
+import { movedBy, type Moved } from './moved.ts';
 import { useRegion } from './useRegion.ts';
 import {
   Acts,
@@ -107,6 +108,8 @@ const nudgePause = 350;
 interface Props {
   sheetId: string;
   scene: Scene;
+  /** Own groups of the sheet: one moves, all move. */
+  groups: Sheet['groups'];
   canEdit: boolean;
   /** Plates lit because they are selected elsewhere, or on the run that is traced. */
   lit: ReadonlySet<string>;
@@ -169,7 +172,7 @@ function GuideLines({ guides }: { guides: readonly Guide[] }): ReactNode {
 
 /** The drawing surface: pan with the wheel or by dragging, zoom, choose, drag plates, places and marks. */
 export function SheetCanvas(props: Props): ReactNode {
-  const { sheetId, scene, canEdit, lit, onChosen, onMoved, wanted } = props;
+  const { sheetId, scene, groups, canEdit, lit, onChosen, onMoved, wanted } = props;
   const { tokens } = useTheme();
   const { sync } = useProject();
   const flow = useReactFlow<SheetNode>();
@@ -277,27 +280,27 @@ export function SheetCanvas(props: Props): ReactNode {
   const onDrag = useCallback(
     (_event: unknown, node: SheetNode, dragged: SheetNode[]) => {
       dragging.current = true;
-      const now = movedBy(scene, dragged.length > 0 ? dragged : [node]);
+      const now = movedBy(scene, dragged.length > 0 ? dragged : [node], groups);
       setMoved(now.plates);
       const others = scene.plates.filter((plate) => !now.plates.has(plate.id)).map((plate) => plate.box);
       const box = { ...node.position, width: node.width ?? 0, height: node.height ?? 0 };
       setGuides(node.type === 'plate' && now.plates.size === 1 ? snapToOthers(box, others, 1).guides : []);
-      if (heldBy(scene, node) !== null)
+      if (now.plates.size + now.marks.size > dragged.length)
         setNodes((before) =>
           before.map((one) => {
-            if (one.id === node.id) return one;
+            if (one.id === node.id || dragged.some(({ id }) => id === one.id)) return one;
             const to = now.plates.get(one.id) ?? now.marks.get(markIdOf(one.id) ?? '');
             return to === undefined ? one : { ...one, position: to };
           }),
         );
     },
-    [scene],
+    [scene, groups],
   );
   const onDragStop = useCallback(
     (_event: unknown, node: SheetNode, dragged: SheetNode[]) => {
       dragging.current = false;
       setGuides([]);
-      const now = movedBy(scene, dragged.length > 0 ? dragged : [node]);
+      const now = movedBy(scene, dragged.length > 0 ? dragged : [node], groups);
       const boxes = new Map([...scene.plates, ...scene.marks].map((one) => [one.id, one.box]));
       const really = [...now.plates, ...now.marks].some(([id, to]) => {
         const box = boxes.get(id);
@@ -309,7 +312,7 @@ export function SheetCanvas(props: Props): ReactNode {
       if (really) onMoved(now);
       else setMoved(new Map());
     },
-    [onMoved, scene],
+    [onMoved, scene, groups],
   );
   /** Arrow keys move chosen plates by a step of the lattice. */
   const nudged = useRef<Map<string, Point>>(new Map());
@@ -328,9 +331,10 @@ export function SheetCanvas(props: Props): ReactNode {
       movedBy(
         scene,
         nodes.filter((node) => ids.has(node.id)),
+        groups,
       ),
     );
-  }, [onMoved, scene, nodes]);
+  }, [onMoved, scene, nodes, groups]);
 
   // Steps that follow each other at once are one move, and one undo.
   const soon = useRef<ReturnType<typeof setTimeout> | null>(null);

@@ -342,6 +342,7 @@ function Drawing({ sheet, plan, scene, pending, failed }: DrawingProps): ReactNo
             <SheetCanvas
               sheetId={sheet.id}
               scene={scene}
+              groups={sheet.groups}
               canEdit={canEdit}
               lit={lit}
               litLink={litLink}

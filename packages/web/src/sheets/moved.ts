@@ -1,4 +1,4 @@
-import type { Box, Point, Scene } from '@visograph/core';
+import type { Box, Point, Scene, SheetGroup } from '@visograph/core';
 import type { SheetNode } from './sheetNodes.tsx';
 
 /** Where plates and marks have been put, by their ids. */
@@ -14,10 +14,7 @@ const inside = (outer: Box, box: Box): boolean =>
   box.y + box.height <= outer.y + outer.height;
 
 /** What moves along with a dragged container or enclosure: what stands in it. */
-export function heldBy(
-  scene: Scene,
-  node: SheetNode,
-): { plates: string[]; marks: string[]; from: Point } | null {
+function heldBy(scene: Scene, node: SheetNode): { plates: string[]; marks: string[]; from: Point } | null {
   if (node.type === 'container') {
     const { box, plateIds } = node.data.container;
     return { plates: plateIds, marks: [], from: box };
@@ -31,8 +28,15 @@ export function heldBy(
   };
 }
 
-/** Where everything is that is being dragged, the contents of containers and enclosures included. */
-export function movedBy(scene: Scene, dragged: readonly SheetNode[]): Moved {
+/**
+ * Where everything is that is being dragged: the contents of containers and enclosures move with them, and so do the
+ * others of an own group, except those that are locked.
+ */
+export function movedBy(
+  scene: Scene,
+  dragged: readonly SheetNode[],
+  groups: readonly Pick<SheetGroup, 'members'>[],
+): Moved {
   const plates = new Map<string, Point>();
   const marks = new Map<string, Point>();
   const boxes = new Map([...scene.plates, ...scene.marks].map((one) => [one.id, one.box]));
@@ -50,6 +54,25 @@ export function movedBy(scene: Scene, dragged: readonly SheetNode[]): Moved {
         const box = boxes.get(id);
         if (box !== undefined && !into.has(id)) into.set(id, { x: box.x + by.x, y: box.y + by.y });
       }
+  }
+  for (const { members } of groups) {
+    const held = new Set(members);
+    const inGroup = {
+      plates: scene.plates.filter((plate) => plate.subjects.some((id) => held.has(id))),
+      marks: scene.marks.filter((mark) => held.has(mark.id)),
+    };
+    const led = [
+      ...inGroup.plates.map(({ id, box }) => ({ box, to: plates.get(id) })),
+      ...inGroup.marks.map(({ id, box }) => ({ box, to: marks.get(id) })),
+    ].find(({ to }) => to !== undefined);
+    if (led?.to === undefined) continue;
+    const by = { x: led.to.x - led.box.x, y: led.to.y - led.box.y };
+    for (const [ones, into] of [
+      [inGroup.plates, plates],
+      [inGroup.marks, marks],
+    ] as const)
+      for (const { id, box, locked } of ones)
+        if (!locked && !into.has(id)) into.set(id, { x: box.x + by.x, y: box.y + by.y });
   }
   return { plates, marks };
 }
