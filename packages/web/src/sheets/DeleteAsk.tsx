@@ -75,7 +75,7 @@ export function DeleteAsk({ sheet, plates, markIds, acts, onClose }: Props): Rea
               onClose();
             }}
           >
-            {`From this sheet: leave out ${plates.length === 1 ? (plates[0]?.name ?? '') : `${plates.length} plates`}, the network keeps them`}
+            {`From this sheet: leave out ${plates.length === 1 ? (plates[0]?.name ?? '') : `${plates.length} plates`}, ${plates.length === 1 && devices.length < 2 ? 'it stays' : 'they stay'} in the network`}
           </Button>
         )}
         {devices.length > 0 && (

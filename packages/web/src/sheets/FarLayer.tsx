@@ -21,6 +21,21 @@ export const farAbove = 150;
 
 /** Names of containers are written so large, in pixels of the screen, whatever the zoom. */
 const titlePx = 12;
+/** Of the coloured tab of a plate, in sheet units. */
+const tabWidth = 28;
+/** Names of plates are written from this zoom on, so large, as far as they fit. */
+const namesFrom = 0.18;
+const namePx = 9;
+
+/** What of a container's title fits into a width: all of it, or only its last parts. */
+function fittingTitle(title: string, fits: (text: string) => boolean): string | null {
+  const parts = title.split(' › ');
+  for (let from = 0; from < parts.length; from++) {
+    const text = parts.slice(from).join(' › ');
+    if (fits(text)) return text;
+  }
+  return null;
+}
 
 /** The whole sheet from afar. */
 export function FarLayer({ scene, lit }: { scene: Scene; lit: ReadonlySet<string> }): ReactNode {
@@ -47,10 +62,50 @@ export function FarLayer({ scene, lit }: { scene: Scene; lit: ReadonlySet<string
       bodies.rect(box.x, box.y, box.width, box.height);
       const colour = shadeColour(tokens, shade);
       const path = tabs.get(colour) ?? new Path2D();
-      path.rect(box.x, box.y, Math.min(48, box.width), box.height);
+      path.rect(box.x, box.y, Math.min(tabWidth, box.width), box.height);
       tabs.set(colour, path);
       if (lit.has(id)) chosen.rect(box.x - 8, box.y - 8, box.width + 16, box.height + 16);
     }
+    const nameFont = `${namePx}px 'Atkinson Hyperlegible Mono', monospace`;
+    const titleFont = `600 ${titlePx}px 'Atkinson Hyperlegible Next', sans-serif`;
+    context.font = nameFont;
+    const letter = Math.max(1, context.measureText('m').width);
+    /** Names of the plates in view, as much of each as its plate has room for. */
+    const writeNames = (x: number, y: number, zoom: number): void => {
+      context.font = nameFont;
+      context.textBaseline = 'middle';
+      context.fillStyle = tokens.ink;
+      for (const { name, box } of scene.plates) {
+        const tab = Math.min(tabWidth, box.width);
+        const left = (box.x + tab) * zoom + x + 2;
+        const middle = (box.y + box.height / 2) * zoom + y;
+        const right = (box.x + box.width) * zoom + x;
+        if (right < 0 || left > width || middle < 0 || middle > height) continue;
+        const room = Math.floor((right - left) / letter);
+        if (room < 4 || box.height * zoom < namePx) continue;
+        context.fillText(name.length <= room ? name : `${name.slice(0, room - 1)}…`, left, middle);
+      }
+    };
+    const writeTitles = (x: number, y: number, zoom: number): void => {
+      context.font = titleFont;
+      context.textBaseline = 'top';
+      context.lineJoin = 'round';
+      context.lineWidth = 4;
+      context.strokeStyle = tokens.container;
+      for (const { title, plateIds, box, parentId } of scene.containers) {
+        if (parentId !== null) continue;
+        const [left, top] = [box.x * zoom + x, box.y * zoom + y];
+        if (left > width || top > height || left + box.width * zoom < 0 || top + box.height * zoom < 0)
+          continue;
+        const fits = (text: string): boolean => context.measureText(text).width < box.width * zoom - 10;
+        const text = fittingTitle(title, (part) => fits(`${part} · ${plateIds.length}`));
+        if (text === null) continue;
+        const shown = `${text} · ${plateIds.length}`;
+        context.strokeText(shown, left + 5, top + 3);
+        context.fillStyle = tokens.ink;
+        context.fillText(shown, left + 5, top + 3);
+      }
+    };
     let asked = 0;
     const paint = (): void => {
       asked = 0;
@@ -68,9 +123,13 @@ export function FarLayer({ scene, lit }: { scene: Scene; lit: ReadonlySet<string
       }
       context.lineWidth = 0.7 / zoom;
       context.strokeStyle = tokens.inkSoft;
+      context.globalAlpha = zoom < namesFrom ? 0.6 : 1;
       context.stroke(links);
+      context.globalAlpha = 1;
       context.fillStyle = tokens.surface;
       context.fill(bodies);
+      context.strokeStyle = tokens.rule;
+      context.stroke(bodies);
       for (const [colour, path] of tabs) {
         context.fillStyle = colour;
         context.fill(path);
@@ -78,14 +137,9 @@ export function FarLayer({ scene, lit }: { scene: Scene; lit: ReadonlySet<string
       context.strokeStyle = tokens.accent;
       context.lineWidth = 3 / zoom;
       context.stroke(chosen);
-      context.fillStyle = tokens.ink;
-      context.font = `600 ${titlePx / zoom}px 'Atkinson Hyperlegible Next', sans-serif`;
-      for (const { title, plateIds, box, parentId } of scene.containers) {
-        if (parentId !== null) continue;
-        const text = `${title} · ${plateIds.length}`;
-        if (context.measureText(text).width < box.width + 40 / zoom)
-          context.fillText(text, box.x, box.y - 4 / zoom);
-      }
+      context.setTransform(ratio, 0, 0, ratio, 0, 0);
+      if (zoom >= namesFrom) writeNames(x, y, zoom);
+      writeTitles(x, y, zoom);
     };
     const ask = (): void => {
       if (asked === 0) asked = requestAnimationFrame(paint);

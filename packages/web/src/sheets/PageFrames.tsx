@@ -1,7 +1,6 @@
-import { pagesOf, type Page, type Scene } from '@visograph/core';
-import { diagramBox } from '@visograph/drawing';
+import type { Pages, Sheet } from '@visograph/core';
 import { useStore, ViewportPortal } from '@xyflow/react';
-import { useMemo, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useTheme } from '../theme/theme.tsx';
 
@@ -15,10 +14,9 @@ const Layer = styled.svg`
 `;
 
 /** Where the edges of the paper fall on the sheet. */
-export function PageFrames({ scene, page }: { scene: Scene; page: Page }): ReactNode {
+export function PageFrames({ pages, size }: { pages: Pages; size: Sheet['page']['size'] }): ReactNode {
   const { tokens } = useTheme();
   const zoom = useStore((state) => state.transform[2]);
-  const pages = useMemo(() => pagesOf(diagramBox(scene), page), [scene, page]);
   return (
     <ViewportPortal>
       <Layer width={1} height={1} aria-hidden="true">
@@ -39,7 +37,7 @@ export function PageFrames({ scene, page }: { scene: Scene; page: Page }): React
               fill={tokens.accent}
               fontFamily="Atkinson Hyperlegible Mono"
             >
-              {pages.frames.length === 1 ? page.size : `${page.size} · ${number}`}
+              {pages.frames.length === 1 ? size : `${size} · ${number}`}
             </text>
           </g>
         ))}

@@ -9,7 +9,7 @@ export function PasteAsk({ onPaste, onClose }: { onPaste: () => void; onClose: (
   return (
     <PanelDialog title="Paste devices" open onOpenChange={(open) => !open && onClose()}>
       <p>
-        {`${count} new planned ${count === 1 ? 'device is' : 'devices are'} made in the same places, with the next names, the same models, and cables of their own where both ends are copied.`}
+        {`${count} new planned ${count === 1 ? 'device is' : 'devices are'} made: ${count === 1 ? 'the same place and model, and the next free name' : 'the same places and models, the next free names, and cables of their own where both ends are copied'}.`}
       </p>
       <Button
         $tone="primary"

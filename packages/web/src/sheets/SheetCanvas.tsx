@@ -108,6 +108,8 @@ const nudgePause = 350;
 interface Props {
   sheetId: string;
   scene: Scene;
+  /** What "fit all" brings into view: the drawing, and the paper where its edges are shown. */
+  fitTo: Box;
   /** Own groups of the sheet: one moves, all move. */
   groups: Sheet['groups'];
   canEdit: boolean;
@@ -172,7 +174,7 @@ function GuideLines({ guides }: { guides: readonly Guide[] }): ReactNode {
 
 /** The drawing surface: pan with the wheel or by dragging, zoom, choose, drag plates, places and marks. */
 export function SheetCanvas(props: Props): ReactNode {
-  const { sheetId, scene, groups, canEdit, lit, onChosen, onMoved, wanted } = props;
+  const { sheetId, scene, fitTo, groups, canEdit, lit, onChosen, onMoved, wanted } = props;
   const { tokens } = useTheme();
   const { sync } = useProject();
   const flow = useReactFlow<SheetNode>();
@@ -232,12 +234,12 @@ export function SheetCanvas(props: Props): ReactNode {
   useEffect(() => () => sync.presence.tell({ sheetId: null, at: null, selection: [] }), [sync]);
 
   const fitAll = useCallback(() => {
-    const { x, y, width, height } = scene.box;
+    const { x, y, width, height } = fitTo;
     void flow.fitBounds({ x, y, width, height }, { padding: 0.02 }).then(() => {
       if (flow.getZoom() > 1.1)
         void flow.zoomTo(1.1).then(() => flow.setCenter(x + width / 2, y + height / 2, { zoom: 1.1 }));
     });
-  }, [flow, scene.box]);
+  }, [flow, fitTo]);
   const fitChosen = useCallback(() => {
     const ids = new Set([...lit, ...chosenIds.map((id) => markIdOf(id) ?? id)]);
     const boxes = [...scene.plates, ...scene.marks].filter((one) => ids.has(one.id)).map((one) => one.box);
@@ -453,7 +455,7 @@ export function SheetCanvas(props: Props): ReactNode {
           zoomOnDoubleClick={false}
           nodesConnectable={false}
           deleteKeyCode={null}
-          multiSelectionKeyCode={['Control', 'Meta']}
+          multiSelectionKeyCode={['Shift', 'Control', 'Meta']}
           elevateNodesOnSelect={false}
           proOptions={{ hideAttribution: true }}
           aria-label="Sheet"

@@ -1,5 +1,7 @@
 import {
   addSheet,
+  boxAround,
+  pagesOf,
   planOf,
   tidySheet,
   type Plate,
@@ -8,6 +10,7 @@ import {
   type SceneStub,
   type Sheet,
 } from '@visograph/core';
+import { diagramBox } from '@visograph/drawing';
 import { ReactFlowProvider } from '@xyflow/react';
 import { useCallback, useDeferredValue, useEffect, useMemo, useState, type ReactNode } from 'react';
 import { Button as AriaButton, DialogTrigger } from 'react-aria-components';
@@ -163,6 +166,14 @@ function Drawing({ sheet, plan, scene, pending, failed }: DrawingProps): ReactNo
   const [showOpen, setShowOpen] = useState(false);
   const [palette, setPalette] = useState(false);
   const [frames, setFrames] = useState(false);
+  const pages = useMemo(
+    () => (frames ? pagesOf(diagramBox(scene), sheet.page) : null),
+    [frames, scene, sheet.page],
+  );
+  const fitTo = useMemo(
+    () => (pages === null ? scene.box : boxAround(pages.frames.map(({ box }) => box))),
+    [pages, scene.box],
+  );
   const [asking, setAsking] = useState<'delete' | 'paste' | null>(null);
   const [chosen, setChosen] = useState<readonly string[]>([]);
   const [wanted, setWanted] = useState<readonly string[] | null>(null);
@@ -342,6 +353,7 @@ function Drawing({ sheet, plan, scene, pending, failed }: DrawingProps): ReactNo
             <SheetCanvas
               sheetId={sheet.id}
               scene={scene}
+              fitTo={fitTo}
               groups={sheet.groups}
               canEdit={canEdit}
               lit={lit}
@@ -381,7 +393,7 @@ function Drawing({ sheet, plan, scene, pending, failed }: DrawingProps): ReactNo
                 if (id !== null) select({ kind: 'device', id });
               }}
             >
-              {frames && <PageFrames scene={scene} page={sheet.page} />}
+              {pages !== null && <PageFrames pages={pages} size={sheet.page.size} />}
             </SheetCanvas>
           )}
           {canEdit && (
