@@ -1,3 +1,4 @@
+import { speedText } from '../model/speed.ts';
 import { connectors, type Connector } from '../model/connectors.ts';
 import type { CatalogueModel } from '../model/kinds/catalogueModel.ts';
 import type { Port } from '../model/kinds/port.ts';
@@ -51,9 +52,6 @@ export interface Judgement {
   faults: Fault[];
 }
 
-/** "10G", "2.5G", "100M". */
-export const speedText = (bps: number): string =>
-  bps >= 1e9 ? `${Math.round(bps / 1e8) / 10}G` : `${Math.round(bps / 1e6)}M`;
 const metres = (value: number): string => `${Math.round(value * 10) / 10} m`;
 
 /** Top speed of balanced copper over a channel, and how far (TIA-568.2-D; IEEE 802.3 clauses 40, 55, 126). */

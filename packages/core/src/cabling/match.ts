@@ -7,7 +7,8 @@ import { filledBy, portsOf } from '../model/ports.ts';
 import { classOf, fitsCage, isCage, plugsInto } from '../model/plugs.ts';
 import { strandsBehind, strandsPerLeg } from '../model/strands.ts';
 import { deviceWatts } from '../racks/figures.ts';
-import { judgeLink, activeEnd, pairing, partsOf, speedText, type Link, type ActiveEnd } from './link.ts';
+import { judgeLink, activeEnd, pairing, partsOf, type Link, type ActiveEnd } from './link.ts';
+import { speedText } from '../model/speed.ts';
 import { cablingRules } from './rules.ts';
 import { traceRun } from './trace.ts';
 

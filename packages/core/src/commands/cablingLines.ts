@@ -1,5 +1,6 @@
 import { findFreePorts, type PortWish } from '../cabling/freePorts.ts';
-import { speedText } from '../cabling/link.ts';
+
+import { speedText } from '../model/speed.ts';
 import { connectorNames, type Connector } from '../model/connectors.ts';
 import { modelTitle } from '../model/kinds.ts';
 import type { Network } from '../model/network.ts';

@@ -9,6 +9,7 @@ import { isCage } from '../model/plugs.ts';
 import { cableAt, portsOf } from '../model/ports.ts';
 import { portsFromModel, portsFromModule } from '../racks/modelPorts.ts';
 import { judged, type Attempt } from './attempt.ts';
+import { unconfigure } from './unconfigure.ts';
 import { unplug } from './unplug.ts';
 
 /** What becomes of one port that has a cable, when the device gets another model. */
@@ -125,14 +126,17 @@ export function changeModel(network: Network, device: Device, model: CatalogueMo
   ];
   const lost = moves.filter((move) => move.becomes === null);
   for (const port of before)
-    if (!match.has(port.id)) changes.push(...unplug(network, port.id), remove('port', port));
+    if (!match.has(port.id))
+      changes.push(...unplug(network, port.id), ...unconfigure(network, [port]), remove('port', port));
   for (const module of modules) if (!keptModules.includes(module)) changes.push(remove('module', module));
   const old = new Map(before.map((port) => [port.id, port]));
   for (const port of fresh) {
     const id = idOf(port);
     const existing = old.get(id);
     const row: Port = {
+      ...existing,
       ...port,
+      ...(existing === undefined ? {} : configurationOf(existing)),
       id,
       passThroughId: partner(port),
       transceiverId: isCage(port.connector) ? (existing?.transceiverId ?? null) : null,
@@ -154,6 +158,27 @@ export function changeModel(network: Network, device: Device, model: CatalogueMo
     attempt: judged(network, made, `Changed the model of ${device.name} to ${modelTitle(model)}${loose}`),
   };
 }
+
+/** What of a port is configured and not built. */
+const configurationOf = ({
+  mode,
+  untaggedVid,
+  taggedVids,
+  voiceVid,
+  vlanGroupId,
+  aggregateId,
+  vrfId,
+  ospf,
+}: Port): Partial<Port> => ({
+  mode,
+  untaggedVid,
+  taggedVids,
+  voiceVid,
+  vlanGroupId,
+  aggregateId,
+  vrfId,
+  ospf,
+});
 
 /** A cable from the device to itself may lose both ends: one update for it. */
 function mergeCableUpdates(changes: readonly Change[]): Change[] {

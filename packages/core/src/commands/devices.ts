@@ -1,3 +1,4 @@
+import { unconfigure, unroute } from './unconfigure.ts';
 import { create, remove, type Change, type ChangeSet } from '../change/change.ts';
 import { blankDevice, type Device } from '../model/kinds/device.ts';
 import { newId } from '../model/ids.ts';
@@ -81,9 +82,12 @@ export function deleteDevice(network: Network, device: Device): Removal {
     }
   };
   for (const port of ports) add(unplug(network, port.id));
+  const every = network.find('everyPortByDevice', device.id);
+  add(unconfigure(network, every));
+  add(unroute(network, device.id));
   for (const cable of cables.values()) add(removeCable(network, cable));
   add(offSheets(network, 'device', device.id));
-  for (const port of ports) add([remove('port', port)]);
+  for (const port of every) add([remove('port', port)]);
   for (const module of network.find('modulesByDevice', device.id)) add([remove('module', module)]);
   add([remove('device', device)]);
   const alsoGone = `${counted(ports.length, 'port')} and ${counted(cables.size, 'cable')}`;

@@ -2,7 +2,7 @@ import { modelTitle, type Kind } from '../model/kinds.ts';
 import type { Network } from '../model/network.ts';
 import { compareNames } from '../model/order.ts';
 import { placePath, whereIs } from '../model/places.ts';
-import { filledBy, portsOf, portTitle } from '../model/ports.ts';
+import { everyPortOf, filledBy, portTitle } from '../model/ports.ts';
 
 export interface Found {
   kind: Extract<Kind, 'place' | 'rack' | 'device' | 'port' | 'cable' | 'circuit' | 'sheet'>;
@@ -26,7 +26,7 @@ function collectPorts(network: Network, words: string, add: (found: Found, close
   const parts = /^(\S+?)[\s:]+(.+)$/.exec(words);
   const device = parts === null ? null : network.findOne('deviceByName', parts[1] ?? '');
   if (device === null) return;
-  for (const port of portsOf(network, device.id)) {
+  for (const port of everyPortOf(network, device.id)) {
     const close = closeness(port.name, parts?.[2] ?? '');
     if (close === null) continue;
     add(

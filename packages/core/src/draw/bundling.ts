@@ -1,4 +1,4 @@
-import { speedText } from '../cabling/link.ts';
+import { speedText } from '../model/speed.ts';
 import type { LinkFacet } from '../model/kinds/sheet.ts';
 import { compareNames } from '../model/order.ts';
 import type { Shade } from './shading.ts';

@@ -1,4 +1,4 @@
-import { speedText } from '../cabling/link.ts';
+import { speedText } from '../model/speed.ts';
 import type { Cable } from '../model/kinds/cable.ts';
 import { modelTitle } from '../model/kinds.ts';
 import type { Network } from '../model/network.ts';

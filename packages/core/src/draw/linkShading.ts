@@ -1,4 +1,4 @@
-import { speedText } from '../cabling/link.ts';
+import { speedText } from '../model/speed.ts';
 import { compareNames } from '../model/order.ts';
 import { mediumNames } from './medium.ts';
 import type { Shade, ShadeKey } from './shading.ts';

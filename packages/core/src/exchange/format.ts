@@ -1,4 +1,15 @@
 import { z } from 'zod';
+import {
+  bgpEntry,
+  logicalPortFields,
+  portProfileEntry,
+  prefixEntry,
+  reservedEntry,
+  routeEntry,
+  siteTemplateEntry,
+  vlanGroupEntry,
+  vrfEntry,
+} from './logicalEntries.ts';
 import { connectorNames } from '../model/connectors.ts';
 import { cableStatuses } from '../model/kinds/cable.ts';
 import { circuitSchema } from '../model/kinds/circuit.ts';
@@ -30,7 +41,8 @@ function fieldsOf<S extends z.ZodRawShape, D extends keyof S>(shape: S, without:
   return z.strictObject(kept).partial();
 }
 
-export const placeEntry = fieldsOf(placeSchema.shape, ['id', 'name', 'parentId']).extend({
+export const placeEntry = fieldsOf(placeSchema.shape, ['id', 'name', 'parentId', 'vlanGroupId']).extend({
+  vlanGroup: text.describe('Numbering of VLANs that holds here and in what is inside'),
   path: name.describe(
     'Names from the outermost place in, separated by slashes; places not listed on the way are made',
   ),
@@ -59,6 +71,7 @@ export const portEntry = z.strictObject({
   transceiver: text.describe('Maker and name of the transceiver in a cage'),
   transceiverSerial: text,
   reserved: text.describe('What the port is kept for'),
+  ...logicalPortFields,
   notes: text,
 });
 
@@ -83,6 +96,8 @@ export const deviceEntry = fieldsOf(deviceSchema.shape, ['id', 'modelId', 'place
     .boolean()
     .optional()
     .describe('The ports listed are all there are: none are taken from the model'),
+  routes: z.array(routeEntry).optional().describe('Static routes'),
+  bgp: z.array(bgpEntry).optional().describe('BGP sessions'),
 });
 
 export const cableEntry = z.strictObject({
@@ -194,6 +209,10 @@ export const exchangeSchema = z.strictObject({
       symbols: projectSchema.shape.symbols.optional(),
     })
     .optional(),
+  vrfs: z.array(vrfEntry).optional(),
+  vlanGroups: z.array(vlanGroupEntry).optional(),
+  portProfiles: z.array(portProfileEntry).optional(),
+  siteTemplates: z.array(siteTemplateEntry).optional(),
   places: z.array(placeEntry).optional(),
   racks: z.array(rackEntry).optional(),
   models: z.array(modelEntry).optional(),
@@ -201,6 +220,8 @@ export const exchangeSchema = z.strictObject({
   cables: z.array(cableEntry).optional(),
   circuits: z.array(circuitEntry).optional(),
   pathways: z.array(pathwayEntry).optional(),
+  prefixes: z.array(prefixEntry).optional(),
+  reserved: z.array(reservedEntry).optional().describe('Addresses kept without a port'),
   sheets: z.array(sheetEntry).optional(),
   kits: z.array(kitEntry).optional(),
 });

@@ -20,6 +20,7 @@ import { findModel } from './findModel.ts';
 import { given } from './given.ts';
 import { readCables, readCircuits, readPathways } from './readCabling.ts';
 import { ensurePlace } from './readPlace.ts';
+import { readDeviceRouting, readNumbering, readPrefixes, vlanGroupNamed } from './readLogical.ts';
 import { mergePorts } from './readPorts.ts';
 import { Staging, type FileProblem } from './staging.ts';
 
@@ -137,7 +138,7 @@ function readDevice(staging: Staging, entry: DeviceEntry, at: string): void {
       ? {}
       : { units: model.units, fullDepth: model.fullDepth, side: model.halfWidth ? 'left' : 'full' }),
     ...existing,
-    ...given(entry, ['model', 'rack', 'place', 'modules', 'ports', 'onlyListedPorts']),
+    ...given(entry, ['model', 'rack', 'place', 'modules', 'ports', 'onlyListedPorts', 'routes', 'bgp']),
     name: entry.name,
     id: existing?.id ?? newId(),
     role: role ?? 'XX',
@@ -155,13 +156,19 @@ function readDevice(staging: Staging, entry: DeviceEntry, at: string): void {
   staging.put('device', row, at);
   const modules = readModules(staging, row, entry, at);
   mergePorts(staging, { device: row, model, modules }, entry, existing === null, at);
+  readDeviceRouting(staging, row, entry, at);
 }
 
 function readPhysical(staging: Staging, file: ExchangeFile): void {
   const depth = (path: string): number => path.split('/').length;
   const places = (file.places ?? []).map((entry, index) => ({ entry, at: `$.places[${index}]` }));
   for (const { entry, at } of places.sort((a, b) => depth(a.entry.path) - depth(b.entry.path))) {
-    ensurePlace(staging, entry.path, at, given(entry, ['path']));
+    ensurePlace(staging, entry.path, at, {
+      ...given(entry, ['path', 'vlanGroup']),
+      ...(entry.vlanGroup === undefined
+        ? {}
+        : { vlanGroupId: vlanGroupNamed(staging, entry.vlanGroup, `${at}.vlanGroup`) }),
+    });
   }
   (file.racks ?? []).forEach((entry, index) => {
     const at = `$.racks[${index}]`;
@@ -215,11 +222,13 @@ export function readExchange(network: Network, data: unknown): ReadResult {
       '$.project',
     );
   }
+  readNumbering(staging, file);
   readPhysical(staging, file);
   (file.devices ?? []).forEach((entry, index) => readDevice(staging, entry, `$.devices[${index}]`));
   readCables(staging, file);
   readCircuits(staging, file);
   readPathways(staging, file);
+  readPrefixes(staging, file);
   readSheets(staging, file);
   (file.kits ?? []).forEach((entry, index) => {
     const existing = [...staging.network.all('kit')].find(

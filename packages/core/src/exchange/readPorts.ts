@@ -6,6 +6,7 @@ import { blankPort, type Port } from '../model/kinds/port.ts';
 import { newId } from '../model/ids.ts';
 import type { DeviceEntry, PortEntry } from './format.ts';
 import { findModel } from './findModel.ts';
+import { readPortAddresses, setLogicalFields } from './readLogical.ts';
 import type { Staging } from './staging.ts';
 
 function modulePorts(
@@ -30,7 +31,7 @@ export function mergePorts(
   at: string,
 ): void {
   const { device, model } = build;
-  const existing = isNew ? [] : staging.network.find('portsByDevice', device.id);
+  const existing = isNew ? [] : staging.network.find('everyPortByDevice', device.id);
   const rows = new Map<string, { port: Port; listed: PortEntry | null; path: string }>();
   const base = !isNew
     ? [...existing]
@@ -74,6 +75,7 @@ export function mergePorts(
         listed.transceiver === null
           ? null
           : (findModel(staging, listed.transceiver, 'transceiver', `${path}.transceiver`)?.id ?? null);
+    setLogicalFields(staging, port, listed, path);
     port.role = listed.role ?? (listed.passThrough ? 'passThrough' : port.role);
     rows.set(key, { port, listed, path });
   });
@@ -90,5 +92,23 @@ export function mergePorts(
     if (partner && port.passThroughStrand === null && partner.listed?.passThrough === undefined)
       partner.port.passThroughId = port.id;
   }
+  const portNamed = (text: string, path: string): Port | null => {
+    const found = rows.get(text.toLowerCase())?.port ?? null;
+    if (found === null)
+      staging.problem(path, `${device.name} has no port “${text}”. Correct the name or add the port.`);
+    return found;
+  };
+  for (const { port, listed, path } of rows.values()) {
+    if (listed?.over) port.parentId = portNamed(listed.over, `${path}.over`)?.id ?? null;
+    if (listed?.members === undefined) continue;
+    for (const { port: member } of rows.values())
+      if (member.aggregateId === port.id) member.aggregateId = null;
+    listed.members.forEach((text, at2) => {
+      const member = portNamed(text, `${path}.members[${at2}]`);
+      if (member !== null) member.aggregateId = port.id;
+    });
+  }
   for (const { port, path } of rows.values()) staging.put('port', port, path);
+  for (const { port, listed, path } of rows.values())
+    if (listed !== null) readPortAddresses(staging, port, listed, path);
 }

@@ -20,6 +20,13 @@ const fileNames: Record<string, string> = {
   parentId: 'path',
   deviceId: 'device',
   scopeId: 'scope',
+  vrfId: 'vrf',
+  vlanId: 'vlan',
+  vlanGroupId: 'vlanGroup',
+  untaggedVid: 'untagged',
+  taggedVids: 'tagged',
+  voiceVid: 'voice',
+  viaPortId: 'out',
   passThroughId: 'passThrough',
 };
 const enough = 500;

@@ -10,8 +10,9 @@ import { modelTitle } from '../model/kinds.ts';
 import type { Network } from '../model/network.ts';
 import { byName, compareNames } from '../model/order.ts';
 import { placePath } from '../model/places.ts';
-import { endsOf, portsOf, portTitle } from '../model/ports.ts';
+import { endsOf, everyPortOf, portsOf, portTitle } from '../model/ports.ts';
 import { sparse } from './sparse.ts';
+import { logicalEntries, logicalFields, routingFields } from './writeLogical.ts';
 import { sheetEntryOf } from './writeSheets.ts';
 import {
   formatName,
@@ -48,14 +49,15 @@ function portEntry(network: Network, port: Port): PortEntry {
       transceiver: transceiver === null ? null : modelTitle(transceiver),
       transceiverSerial: port.transceiverSerial,
       reserved: port.reserved,
+      ...logicalFields(network, port),
       notes: port.notes,
     },
     { role: partner === null ? 'network' : 'passThrough', face: 'front' },
   );
 }
 
-/** Facts that a model does not give: stated beside it without listing all ports. */
-const ownFacts = ['transceiver', 'transceiverSerial', 'reserved', 'notes'] as const;
+/** Facts that a model gives; all others are stated beside it without listing all ports. */
+const modelFacts = new Set(['name', 'connector', 'speedBps', 'role', 'face', 'passThrough', 'strand']);
 
 /**
  * Ports as the file needs to state them: none when the model says it all, those with facts of their own, or all of
@@ -63,6 +65,7 @@ const ownFacts = ['transceiver', 'transceiverSerial', 'reserved', 'notes'] as co
  */
 function portEntries(network: Network, device: Device): Pick<DeviceEntry, 'ports' | 'onlyListedPorts'> {
   const ports = portsOf(network, device.id);
+  const configured = everyPortOf(network, device.id).slice(ports.length);
   const expected = expectedPorts(network, device);
   const plain = (port: Port, partner: string | null): unknown[] => [
     port.name,
@@ -87,12 +90,17 @@ function portEntries(network: Network, device: Device): Pick<DeviceEntry, 'ports
         )
       );
     });
-  if (!same) return { ports: ports.map((port) => portEntry(network, port)), onlyListedPorts: true };
+  if (!same)
+    return {
+      ports: [...ports, ...configured].map((port) => portEntry(network, port)),
+      onlyListedPorts: true,
+    };
   const own = ports.flatMap((port): PortEntry[] => {
     const entry = portEntry(network, port);
-    const facts = ownFacts.flatMap((fact) => (entry[fact] === undefined ? [] : [[fact, entry[fact]]]));
+    const facts = Object.entries(entry).filter(([fact]) => !modelFacts.has(fact));
     return facts.length === 0 ? [] : [{ name: port.name, ...Object.fromEntries(facts) }];
   });
+  own.push(...configured.map((port) => portEntry(network, port)));
   return own.length === 0 ? {} : { ports: own };
 }
 
@@ -118,6 +126,7 @@ function deviceEntry(network: Network, device: Device): DeviceEntry {
     place: device.rackId === null ? placePath(network, device.placeId) || null : null,
     modules,
     ...portEntries(network, device),
+    ...routingFields(network, device.id),
   };
   return sparse<DeviceEntry>(entry, {
     ...blankDevice,
@@ -140,6 +149,7 @@ function legsOf(network: Network, cable: Cable, side: 'a' | 'b'): (string | null
  */
 export function writeExchange(network: Network): ExchangeFile {
   const project = [...network.all('project')][0];
+  const { prefixes, reserved, ...numbering } = logicalEntries(network);
   return {
     format: formatName,
     version: formatVersion,
@@ -155,9 +165,14 @@ export function writeExchange(network: Network): ExchangeFile {
               : { cabling: sparse(project.cabling, defaultCablingRules) }),
           },
         }),
+    ...numbering,
     places: [...network.all('place')]
-      .map(({ id, name: _name, parentId: _parent, ...place }) =>
-        sparse({ path: placePath(network, id), ...place }),
+      .map(({ id, name: _name, parentId: _parent, vlanGroupId, ...place }) =>
+        sparse({
+          path: placePath(network, id),
+          ...place,
+          vlanGroup: network.get('vlanGroup', vlanGroupId)?.name ?? null,
+        }),
       )
       .sort((a, b) => compareNames(a.path, b.path)),
     racks: [...network.all('rack')]
@@ -217,6 +232,8 @@ export function writeExchange(network: Network): ExchangeFile {
               sparse({ ...pathway, from: placePath(network, aPlaceId), to: placePath(network, bPlaceId) }),
             ),
         }),
+    ...(prefixes === undefined ? {} : { prefixes }),
+    ...(reserved === undefined ? {} : { reserved }),
     sheets: [...network.all('sheet')].sort(byName).map((sheet) => sheetEntryOf(network, sheet)),
     ...(network.count('kit') === 0
       ? {}

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { fieldNotes, type FieldNotes } from './field.ts';
+import { addressSchema, blankAddress, type Address } from './kinds/address.ts';
 import { blankCable, cableSchema, type Cable } from './kinds/cable.ts';
 import { blankCircuit, circuitSchema, type Circuit } from './kinds/circuit.ts';
 import { blankModel, modelSchema, type CatalogueModel } from './kinds/catalogueModel.ts';
@@ -11,6 +12,29 @@ import { pathwaySchema, type Pathway } from './kinds/pathway.ts';
 import { blankPlace, placeSchema, type Place } from './kinds/place.ts';
 import { blankPort, portSchema, type Port } from './kinds/port.ts';
 import { defaultCablingRules, projectSchema, type Project } from './kinds/project.ts';
+import { blankPrefix, prefixSchema, type Prefix } from './kinds/prefix.ts';
+import {
+  bgpSessionSchema,
+  blankBgpSession,
+  blankRedundancy,
+  blankRoute,
+  redundancySchema,
+  routeSchema,
+  type BgpSession,
+  type Redundancy,
+  type Route,
+} from './kinds/routing.ts';
+import { siteTemplateSchema, type SiteTemplate } from './kinds/siteTemplate.ts';
+import {
+  blankVlan,
+  portProfileSchema,
+  vlanGroupSchema,
+  vlanSchema,
+  type PortProfile,
+  type Vlan,
+  type VlanGroup,
+} from './kinds/vlan.ts';
+import { blankVrf, vrfSchema, type Vrf } from './kinds/vrf.ts';
 import { blankRack, rackSchema, type Rack } from './kinds/rack.ts';
 import { blankMark, markSchema, type Mark } from './kinds/mark.ts';
 import { blankSheet, sheetSchema, type Sheet } from './kinds/sheet.ts';
@@ -20,6 +44,10 @@ import { blankSheetLink, sheetLinkSchema, type SheetLink } from './kinds/sheetLi
 /** Every kind of row the model holds, by its name in the journal, the API and the database. */
 export interface Rows {
   project: Project;
+  vlanGroup: VlanGroup;
+  vrf: Vrf;
+  vlan: Vlan;
+  portProfile: PortProfile;
   place: Place;
   rack: Rack;
   model: CatalogueModel;
@@ -30,6 +58,12 @@ export interface Rows {
   leg: Leg;
   circuit: Circuit;
   pathway: Pathway;
+  prefix: Prefix;
+  address: Address;
+  route: Route;
+  bgpSession: BgpSession;
+  redundancy: Redundancy;
+  siteTemplate: SiteTemplate;
   sheet: Sheet;
   sheetItem: SheetItem;
   sheetLink: SheetLink;
@@ -72,11 +106,53 @@ export const kinds: { [K in Kind]: KindDefinition<K> } = {
     nameOf: (row) => row.name,
     blank: { cabling: defaultCablingRules, symbols: {} },
   },
+  vlanGroup: {
+    schema: vlanGroupSchema,
+    one: 'VLAN group',
+    many: 'VLAN groups',
+    refs: {},
+    unique: [{ what: 'name', key: (row) => row.name }],
+    nameOf: (row) => row.name,
+    blank: {},
+  },
+  vrf: {
+    schema: vrfSchema,
+    one: 'VRF',
+    many: 'VRFs',
+    refs: {},
+    unique: [
+      { what: 'name', key: (row) => row.name },
+      { what: 'routeDistinguisher', key: (row) => row.routeDistinguisher ?? '' },
+    ],
+    nameOf: (row) => row.name,
+    blank: blankVrf,
+  },
+  vlan: {
+    schema: vlanSchema,
+    one: 'VLAN',
+    many: 'VLANs',
+    refs: { groupId: 'vlanGroup', vrfId: 'vrf' },
+    unique: [
+      { what: 'vid', key: (row) => `${row.groupId}/${row.vid}` },
+      { what: 'name', key: (row) => `${row.groupId}/${row.name}` },
+    ],
+    nameOf: (row) => `${row.vid} ${row.name}`,
+    blank: blankVlan,
+  },
+  portProfile: {
+    schema: portProfileSchema,
+    one: 'port profile',
+    many: 'port profiles',
+    refs: {},
+    unique: [{ what: 'name', key: (row) => row.name }],
+    nameOf: (row) => row.name,
+    blank: {},
+  },
   place: {
     schema: placeSchema,
     one: 'place',
     many: 'places',
-    refs: { parentId: 'place' },
+    refs: { parentId: 'place', vlanGroupId: 'vlanGroup' },
     unique: [
       { what: 'name', key: (row) => `${row.parentId ?? ''}/${row.name}` },
       { what: 'code', key: (row) => row.code ?? '' },
@@ -124,7 +200,16 @@ export const kinds: { [K in Kind]: KindDefinition<K> } = {
     schema: portSchema,
     one: 'port',
     many: 'ports',
-    refs: { deviceId: 'device', moduleId: 'module', passThroughId: 'port', transceiverId: 'model' },
+    refs: {
+      deviceId: 'device',
+      moduleId: 'module',
+      passThroughId: 'port',
+      transceiverId: 'model',
+      vlanGroupId: 'vlanGroup',
+      aggregateId: 'port',
+      parentId: 'port',
+      vrfId: 'vrf',
+    },
     unique: [{ what: 'name', key: (row) => `${row.deviceId}:${row.name}` }],
     nameOf: (row) => row.name,
     blank: blankPort,
@@ -161,6 +246,65 @@ export const kinds: { [K in Kind]: KindDefinition<K> } = {
     one: 'pathway',
     many: 'pathways',
     refs: { aPlaceId: 'place', bPlaceId: 'place' },
+    unique: [{ what: 'name', key: (row) => row.name }],
+    nameOf: (row) => row.name,
+    blank: {},
+  },
+  prefix: {
+    schema: prefixSchema,
+    one: 'prefix',
+    many: 'prefixes',
+    refs: { vrfId: 'vrf', vlanId: 'vlan', placeId: 'place' },
+    unique: [{ what: 'prefix', key: (row) => `${row.vrfId ?? ''} ${row.prefix}` }],
+    nameOf: (row) => row.prefix,
+    blank: blankPrefix,
+  },
+  address: {
+    schema: addressSchema,
+    one: 'address',
+    many: 'addresses',
+    refs: { vrfId: 'vrf', portId: 'port' },
+    unique: [],
+    nameOf: (row) => row.address,
+    blank: blankAddress,
+  },
+  route: {
+    schema: routeSchema,
+    one: 'static route',
+    many: 'static routes',
+    refs: { deviceId: 'device', vrfId: 'vrf', viaPortId: 'port' },
+    unique: [
+      {
+        what: 'prefix',
+        key: (row) => `${row.deviceId} ${row.vrfId ?? ''} ${row.prefix} ${row.via ?? row.viaPortId ?? ''}`,
+      },
+    ],
+    nameOf: (row) => row.prefix,
+    blank: blankRoute,
+  },
+  bgpSession: {
+    schema: bgpSessionSchema,
+    one: 'BGP session',
+    many: 'BGP sessions',
+    refs: { deviceId: 'device', vrfId: 'vrf' },
+    unique: [{ what: 'neighbour', key: (row) => `${row.deviceId} ${row.vrfId ?? ''} ${row.neighbour}` }],
+    nameOf: (row) => row.neighbour,
+    blank: blankBgpSession,
+  },
+  redundancy: {
+    schema: redundancySchema,
+    one: 'redundancy group',
+    many: 'redundancy groups',
+    refs: { portId: 'port' },
+    unique: [{ what: 'group', key: (row) => `${row.portId} ${row.group} ${row.virtual}` }],
+    nameOf: (row) => `group ${row.group}`,
+    blank: blankRedundancy,
+  },
+  siteTemplate: {
+    schema: siteTemplateSchema,
+    one: 'site template',
+    many: 'site templates',
+    refs: {},
     unique: [{ what: 'name', key: (row) => row.name }],
     nameOf: (row) => row.name,
     blank: {},

@@ -1,5 +1,6 @@
 import { Map as PersistentMap } from 'immutable';
 import { kindNames, kinds, type Kind, type Row, type Rows } from './kinds.ts';
+import { addressBlock } from './addressBlock.ts';
 import { RowIndex } from './rowIndex.ts';
 
 interface IndexDefinition<K extends Kind> {
@@ -23,7 +24,9 @@ const indexDefinitions = {
   modulesByDevice: on('module', (row) => row.deviceId),
   modulesByModel: on('module', (row) => row.modelId),
   portsByModule: on('port', (row) => row.moduleId),
-  portsByDevice: on('port', (row) => row.deviceId),
+  /** Ports with a connector; those that are only configured are in the next two. */
+  portsByDevice: on('port', (row) => (row.form === 'physical' ? row.deviceId : null)),
+  everyPortByDevice: on('port', (row) => row.deviceId),
   powerPortsByDevice: on('port', (row) =>
     row.role === 'powerIn' || row.role === 'powerOut' ? row.deviceId : null,
   ),
@@ -39,6 +42,34 @@ const indexDefinitions = {
   pathwaysByPlace: on('pathway', (row) => [row.aPlaceId, row.bPlaceId]),
   portsByTransceiver: on('port', (row) => row.transceiverId),
   cablesBySite: on('cable', (row) => /^(.*?)-?\d+$/.exec(row.label)?.[1]?.toLowerCase() ?? null),
+  placesByVlanGroup: on('place', (row) => row.vlanGroupId),
+  vlansByGroup: on('vlan', (row) => row.groupId),
+  vlansByVrf: on('vlan', (row) => row.vrfId),
+  vlanByNumber: on('vlan', (row) => `${row.groupId}/${row.vid}`),
+  vlanGroupByName: on('vlanGroup', (row) => row.name.toLowerCase()),
+  vrfByName: on('vrf', (row) => row.name.toLowerCase()),
+  portProfileByName: on('portProfile', (row) => row.name.toLowerCase()),
+  devicesByStack: on('device', (row) => row.stack?.toLowerCase() ?? null),
+  portsByAggregate: on('port', (row) => row.aggregateId),
+  portsByParent: on('port', (row) => row.parentId),
+  portsByVrf: on('port', (row) => row.vrfId),
+  portsByVlanGroup: on('port', (row) => row.vlanGroupId),
+  logicalPortsByDevice: on('port', (row) => (row.form === 'physical' ? null : row.deviceId)),
+  prefixesByVrf: on('prefix', (row) => row.vrfId ?? 'global'),
+  prefixesByVlan: on('prefix', (row) => row.vlanId),
+  prefixesByPlace: on('prefix', (row) => row.placeId),
+  addressesByPort: on('address', (row) => row.portId),
+  addressesByVrf: on('address', (row) => row.vrfId),
+  /** By the host alone, whatever its VRF and prefix length. */
+  addressesByHost: on('address', (row) => row.address.slice(0, row.address.indexOf('/'))),
+  addressesByBlock: on('address', (row) => addressBlock(row)),
+  routesByDevice: on('route', (row) => row.deviceId),
+  routesByVrf: on('route', (row) => row.vrfId),
+  routesByPort: on('route', (row) => row.viaPortId),
+  bgpSessionsByDevice: on('bgpSession', (row) => row.deviceId),
+  bgpSessionsByVrf: on('bgpSession', (row) => row.vrfId),
+  redundanciesByPort: on('redundancy', (row) => row.portId),
+  siteTemplateByName: on('siteTemplate', (row) => row.name.toLowerCase()),
   sheetsByScope: on('sheet', (row) => row.scopeId ?? 'root'),
   sheetItemsBySheet: on('sheetItem', (row) => row.sheetId),
   sheetItemsByDevice: on('sheetItem', (row) => row.deviceId),
@@ -57,6 +88,24 @@ type IndexKind<N extends IndexName> = Definitions[N]['kind'];
 
 /** The index that leads from a row to those that hold its id in the given field. */
 export const referrers: { kind: Kind; field: string; refersTo: Kind; index: IndexName }[] = [
+  { kind: 'place', field: 'vlanGroupId', refersTo: 'vlanGroup', index: 'placesByVlanGroup' },
+  { kind: 'vlan', field: 'groupId', refersTo: 'vlanGroup', index: 'vlansByGroup' },
+  { kind: 'port', field: 'vlanGroupId', refersTo: 'vlanGroup', index: 'portsByVlanGroup' },
+  { kind: 'vlan', field: 'vrfId', refersTo: 'vrf', index: 'vlansByVrf' },
+  { kind: 'port', field: 'vrfId', refersTo: 'vrf', index: 'portsByVrf' },
+  { kind: 'prefix', field: 'vrfId', refersTo: 'vrf', index: 'prefixesByVrf' },
+  { kind: 'address', field: 'vrfId', refersTo: 'vrf', index: 'addressesByVrf' },
+  { kind: 'route', field: 'vrfId', refersTo: 'vrf', index: 'routesByVrf' },
+  { kind: 'bgpSession', field: 'vrfId', refersTo: 'vrf', index: 'bgpSessionsByVrf' },
+  { kind: 'port', field: 'aggregateId', refersTo: 'port', index: 'portsByAggregate' },
+  { kind: 'port', field: 'parentId', refersTo: 'port', index: 'portsByParent' },
+  { kind: 'address', field: 'portId', refersTo: 'port', index: 'addressesByPort' },
+  { kind: 'route', field: 'viaPortId', refersTo: 'port', index: 'routesByPort' },
+  { kind: 'redundancy', field: 'portId', refersTo: 'port', index: 'redundanciesByPort' },
+  { kind: 'prefix', field: 'vlanId', refersTo: 'vlan', index: 'prefixesByVlan' },
+  { kind: 'prefix', field: 'placeId', refersTo: 'place', index: 'prefixesByPlace' },
+  { kind: 'route', field: 'deviceId', refersTo: 'device', index: 'routesByDevice' },
+  { kind: 'bgpSession', field: 'deviceId', refersTo: 'device', index: 'bgpSessionsByDevice' },
   { kind: 'place', field: 'parentId', refersTo: 'place', index: 'placesByParent' },
   { kind: 'rack', field: 'placeId', refersTo: 'place', index: 'racksByPlace' },
   { kind: 'device', field: 'placeId', refersTo: 'place', index: 'devicesByPlace' },
@@ -67,7 +116,7 @@ export const referrers: { kind: Kind; field: string; refersTo: Kind; index: Inde
   { kind: 'module', field: 'modelId', refersTo: 'model', index: 'modulesByModel' },
   { kind: 'port', field: 'moduleId', refersTo: 'module', index: 'portsByModule' },
   { kind: 'cable', field: 'typeId', refersTo: 'model', index: 'cablesByType' },
-  { kind: 'port', field: 'deviceId', refersTo: 'device', index: 'portsByDevice' },
+  { kind: 'port', field: 'deviceId', refersTo: 'device', index: 'everyPortByDevice' },
   { kind: 'sheetItem', field: 'deviceId', refersTo: 'device', index: 'sheetItemsByDevice' },
   { kind: 'port', field: 'transceiverId', refersTo: 'model', index: 'portsByTransceiver' },
   { kind: 'leg', field: 'cableId', refersTo: 'cable', index: 'legsByCable' },

@@ -4,9 +4,15 @@ import type { Leg } from './kinds/leg.ts';
 import type { Port } from './kinds/port.ts';
 import type { Network } from './network.ts';
 
-/** The ports of a device in the order of its face. */
+/** The ports of a device that have a connector, in the order of its face. */
 export const portsOf = (network: Network, deviceId: string): Port[] =>
   network.find('portsByDevice', deviceId).sort((a, b) => a.ordinal - b.ordinal);
+
+/** All ports of a device: those with a connector first, then what is configured on it. */
+export const everyPortOf = (network: Network, deviceId: string): Port[] =>
+  network
+    .find('everyPortByDevice', deviceId)
+    .sort((a, b) => Number(a.form !== 'physical') - Number(b.form !== 'physical') || a.ordinal - b.ordinal);
 
 /** The cable plugged into a port, by its own end or by a further leg. */
 export function cableAt(network: Network, portId: string): Cable | null {

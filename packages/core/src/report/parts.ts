@@ -1,4 +1,4 @@
-import { speedText } from '../cabling/link.ts';
+import { speedText } from '../model/speed.ts';
 import type { Port } from '../model/kinds/port.ts';
 import { modelTitle } from '../model/kinds.ts';
 import type { Network } from '../model/network.ts';

@@ -73,6 +73,11 @@ export class ChangeSetRow extends Model {
 /** Fields kept as jsonb: plain data inside a row. */
 export const jsonFields: Partial<Record<Kind, readonly string[]>> = {
   project: ['cabling', 'symbols'],
+  portProfile: ['taggedVids'],
+  port: ['taggedVids', 'ospf'],
+  prefix: ['ranges'],
+  bgpSession: ['families'],
+  siteTemplate: ['parts'],
   rack: ['feeds'],
   model: ['portGroups', 'ends', 'stockLengthsM', 'stockPricesMinor', 'slots', 'licences', 'optics'],
   device: ['extra'],
@@ -95,6 +100,10 @@ const rowClass = (kind: Kind): typeof Model =>
 /** The Objection model of each kind's table. */
 export const rowClasses: Record<Kind, typeof Model> = {
   project: ProjectRow,
+  vlanGroup: rowClass('vlanGroup'),
+  vrf: rowClass('vrf'),
+  vlan: rowClass('vlan'),
+  portProfile: rowClass('portProfile'),
   place: rowClass('place'),
   rack: rowClass('rack'),
   model: rowClass('model'),
@@ -105,6 +114,12 @@ export const rowClasses: Record<Kind, typeof Model> = {
   leg: rowClass('leg'),
   circuit: rowClass('circuit'),
   pathway: rowClass('pathway'),
+  prefix: rowClass('prefix'),
+  address: rowClass('address'),
+  route: rowClass('route'),
+  bgpSession: rowClass('bgpSession'),
+  redundancy: rowClass('redundancy'),
+  siteTemplate: rowClass('siteTemplate'),
   sheet: rowClass('sheet'),
   sheetItem: rowClass('sheetItem'),
   sheetLink: rowClass('sheetLink'),

@@ -23,9 +23,9 @@ export async function loadNetwork(transaction: Knex, projectId: string): Promise
 const snake = (name: string): string => name.replaceAll(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`);
 
 /** One value in the text format of COPY. */
-function copyText(value: unknown): string {
+function copyText(value: unknown, json: boolean): string {
   if (value === null || value === undefined) return '\\N';
-  const text = typeof value === 'object' ? JSON.stringify(value) : String(value);
+  const text = json ? JSON.stringify(value) : String(value);
   return text
     .replaceAll('\\', '\\\\')
     .replaceAll('\n', '\\n')
@@ -40,13 +40,14 @@ async function copyRows(
   rows: Record<string, unknown>[],
 ): Promise<void> {
   const fields = fieldsOf(kind);
+  const json = new Set(jsonFields[kind] ?? []);
   const columns = ['project_id', ...fields.map(snake)].map((column) => `"${column}"`).join(', ');
   const client = (await transaction.client.acquireConnection()) as PoolClient;
   const stream = client.query(copyFrom(`COPY "${snake(kind)}" (${columns}) FROM STDIN`));
   function* lines(): Generator<string> {
     let block = '';
     for (const row of rows) {
-      block += `${projectId}\t${fields.map((field) => copyText(row[field])).join('\t')}\n`;
+      block += `${projectId}\t${fields.map((field) => copyText(row[field], json.has(field))).join('\t')}\n`;
       if (block.length < 65536) continue;
       yield block;
       block = '';

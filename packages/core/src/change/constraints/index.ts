@@ -1,4 +1,5 @@
 import type { Constraints } from './constraint.ts';
+import { aggregateAgrees, parentHolds, pluggable, vlanInterfaceIsOne } from './configuredPorts.ts';
 import { moduleFitsSlot } from './moduleSlot.ts';
 import { placesFormTree, placesNest } from './placeTree.ts';
 import {
@@ -25,9 +26,13 @@ export const constraints: Constraints = {
   port: [
     { fields: ['passThroughId', 'passThroughStrand', 'deviceId'], check: passThroughHolds },
     { fields: ['transceiverId', 'connector'], check: transceiverFitsCage },
+    { fields: ['aggregateId', 'speedBps', 'form'], check: aggregateAgrees },
+    { fields: ['parentId', 'vid', 'innerVid'], check: parentHolds },
+    { fields: ['vid', 'form', 'vlanGroupId'], check: vlanInterfaceIsOne },
   ],
   cable: [
     { fields: ['aPortId', 'bPortId'], check: cableTakesFreePorts },
+    { fields: ['aPortId', 'bPortId'], check: pluggable('cable') },
     { fields: ['aPortId', 'bPortId', 'typeId'], check: cableSuitsPorts },
     { fields: ['typeId'], check: typeHasLegs },
   ],
@@ -35,5 +40,8 @@ export const constraints: Constraints = {
     { fields: ['portId'], check: legTakesFreePort },
     { fields: ['cableId', 'side', 'number'], check: legIsThere },
   ],
-  circuit: [{ fields: ['aPortId', 'bPortId'], check: circuitTakesFreePorts }],
+  circuit: [
+    { fields: ['aPortId', 'bPortId'], check: circuitTakesFreePorts },
+    { fields: ['aPortId', 'bPortId'], check: pluggable('circuit') },
+  ],
 };

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { idField, nameField, noted, refField, textField } from '../field.ts';
+import { ipField } from '../ipField.ts';
 import { roleCodes } from '../roles.ts';
 
 export const deviceStatuses = ['planned', 'active', 'retired'] as const;
@@ -47,6 +48,31 @@ export const deviceSchema = z
       help: 'The feed of its rack that its inlets hang on without a cable',
     }),
     serial: textField('Serial', 80),
+    stack: noted(nameField('Stack or pair', 60).nullable(), {
+      label: 'Stack or pair',
+      help: 'Devices of one name here act as one switch, so that aggregates may span them',
+    }),
+    bridgePriority: noted(
+      z
+        .int()
+        .min(0, 'is below 0')
+        .max(61440, 'is above 61440')
+        .refine((value) => value % 4096 === 0, 'is not a multiple of 4096 (IEEE 802.1D-2004 clause 9.2.5)')
+        .nullable(),
+      {
+        label: 'Bridge priority',
+        help: 'The lowest becomes the root of the spanning tree; 32768 where empty',
+      },
+    ),
+    routerId: noted(
+      ipField('Router id')
+        .refine((text) => !text.includes(':'), 'is not like an IPv4 address')
+        .nullable(),
+      { label: 'Router id' },
+    ),
+    asNumber: noted(z.int().min(1, 'is below 1').max(4294967294, 'is above 4294967294').nullable(), {
+      label: 'AS number',
+    }),
     extra: noted(z.record(z.string().min(1).max(40), z.string().max(200)), {
       label: 'Own fields',
       internal: true,
@@ -77,6 +103,10 @@ export const blankDevice: Omit<Device, 'id' | 'name' | 'role'> = {
   side: 'full',
   feed: null,
   serial: null,
+  stack: null,
+  bridgePriority: null,
+  routerId: null,
+  asNumber: null,
   extra: {},
   notes: null,
 };

@@ -44,6 +44,7 @@ export const placeSchema = z
     eastM: metres('East'),
     northM: metres('North'),
     levelM: metres('Level'),
+    vlanGroupId: refField('VLAN group'),
     notes: textField('Notes'),
   })
   .superRefine((place, context) => {
@@ -70,5 +71,6 @@ export const blankPlace: Omit<Place, 'id' | 'name' | 'kind'> = {
   eastM: null,
   northM: null,
   levelM: null,
+  vlanGroupId: null,
   notes: null,
 };

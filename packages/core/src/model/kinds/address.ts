@@ -1,0 +1,51 @@
+import { z } from 'zod';
+import { idField, noted, refField, textField } from '../field.ts';
+import { interfaceField } from '../ipField.ts';
+
+export const addressUses = ['interface', 'secondary', 'reserved'] as const;
+
+/** A host name: labels of letters, digits and hyphens, 63 at most each (RFC 1123 section 2.1, RFC 1035). */
+export const isHostName = (text: string): boolean =>
+  text.length <= 253 && text.split('.').every((label) => /^[a-z0-9]([a-z0-9-]{0,61}[a-z0-9])?$/i.test(label));
+
+/** One address with the length of its prefix: on a port, or kept without one. */
+export const addressSchema = z
+  .strictObject({
+    id: idField('Id'),
+    address: interfaceField('Address'),
+    vrfId: refField('VRF'),
+    portId: refField('Port'),
+    use: noted(z.enum(addressUses), { label: 'Use' }),
+    dnsName: noted(
+      z
+        .string()
+        .refine(isHostName, 'is not a host name of letters, digits and hyphens (RFC 1123)')
+        .nullable(),
+      { label: 'DNS name' },
+    ),
+    notes: textField('Notes'),
+  })
+  .superRefine((row, context) => {
+    if (row.use === 'reserved' && row.portId !== null)
+      context.addIssue({
+        code: 'custom',
+        path: ['use'],
+        message: 'is reserved although a port has the address',
+      });
+    if (row.use !== 'reserved' && row.portId === null)
+      context.addIssue({
+        code: 'custom',
+        path: ['portId'],
+        message: 'is missing: without one the address is reserved',
+      });
+  });
+export type Address = z.infer<typeof addressSchema>;
+
+/** An address with nothing filled in. */
+export const blankAddress: Omit<Address, 'id' | 'address'> = {
+  vrfId: null,
+  portId: null,
+  use: 'interface',
+  dnsName: null,
+  notes: null,
+};
