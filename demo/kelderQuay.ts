@@ -15,6 +15,8 @@ import {
   type ExchangeFile,
 } from '@visograph/core';
 
+import { layLogical, setPort } from './logical.ts';
+
 type DeviceEntry = NonNullable<ExchangeFile['devices']>[number];
 type CableEntry = NonNullable<ExchangeFile['cables']>[number];
 
@@ -311,6 +313,7 @@ const file = {
       path: 'Kelder Quay',
       kind: 'site',
       code: 'KQ',
+      vlanGroup: 'shore',
       address: '1 Harbour Road, Kelder Quay',
       latitude: 54.2031,
       longitude: -4.8127,
@@ -328,6 +331,7 @@ const file = {
       path: 'Ashholm',
       kind: 'site',
       code: 'AH',
+      vlanGroup: 'shore',
       address: 'Ferry terminal, Ashholm',
       latitude: 54.1419,
       longitude: -4.5583,
@@ -338,16 +342,24 @@ const file = {
       path: 'Brinsay',
       kind: 'site',
       code: 'BR',
+      vlanGroup: 'shore',
       address: 'Pier Street, Brinsay',
       latitude: 54.3302,
       longitude: -4.2911,
     },
     { path: brinsay, kind: 'room' },
-    { path: 'Otterslip', kind: 'site', code: 'OS', latitude: 54.3377, longitude: -4.2768 },
+    {
+      path: 'Otterslip',
+      kind: 'site',
+      code: 'OS',
+      vlanGroup: 'shore',
+      latitude: 54.3377,
+      longitude: -4.2768,
+    },
     { path: slip, kind: 'room' },
-    { path: 'MV Petrel', kind: 'site', code: 'PT', notes: 'Vessel' },
+    { path: 'MV Petrel', kind: 'site', code: 'PT', vlanGroup: 'vessels', notes: 'Vessel' },
     { path: petrel, kind: 'floor' },
-    { path: 'MV Sandpiper', kind: 'site', code: 'SP', notes: 'Vessel' },
+    { path: 'MV Sandpiper', kind: 'site', code: 'SP', vlanGroup: 'vessels', notes: 'Vessel' },
     { path: sandpiper, kind: 'floor' },
   ],
   racks: [
@@ -386,6 +398,7 @@ const file = {
     { name: 'PT-A1', place: petrel, position: 1, units: 18, massLimitKg: 250, feeds: [feed('A', 10)] },
     { name: 'SP-A1', place: sandpiper, position: 1, units: 18, massLimitKg: 250, feeds: [feed('A', 10)] },
   ],
+  ...layLogical(devices),
   devices,
   cables,
   circuits: [
@@ -478,10 +491,10 @@ function fillCages(network: Network): void {
     const transceiver = wrongOptic[title] ?? optics[medium]?.[speed];
     const device = devices.find((one) => title.startsWith(`${one.name}:`));
     if (transceiver === undefined || device === undefined) continue;
-    device.ports = [
-      ...(device.ports ?? []),
-      { name: port.name, transceiver, transceiverSerial: `LR26-${String((serial += 11)).padStart(6, '0')}` },
-    ];
+    setPort(devices, title, {
+      transceiver,
+      transceiverSerial: `LR26-${String((serial += 11)).padStart(6, '0')}`,
+    });
   }
 }
 

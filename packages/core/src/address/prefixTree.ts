@@ -104,7 +104,7 @@ function remove(node: Node | null, prefix: IpPrefix, id: string): Node | null {
 }
 
 /** One prefix of a tree with the rows that have it. */
-export interface Entry {
+export interface PrefixEntry {
   prefix: IpPrefix;
   ids: readonly string[];
 }
@@ -146,9 +146,9 @@ export class PrefixTree {
   }
 
   /** All that hold an address or a prefix, from the outermost in; the prefix itself included. */
-  around(inner: IpPrefix | IpAddress): Entry[] {
+  around(inner: IpPrefix | IpAddress): PrefixEntry[] {
     const wanted: IpPrefix = { length: bitsOf(inner.family), ...inner };
-    const found: Entry[] = [];
+    const found: PrefixEntry[] = [];
     let node = this.root(inner.family);
     while (node !== null && holds(node.prefix, wanted)) {
       if (node.ids.length > 0) found.push(node);
@@ -159,7 +159,7 @@ export class PrefixTree {
   }
 
   /** The smallest that holds an address. */
-  longest(address: IpAddress): Entry | null {
+  longest(address: IpAddress): PrefixEntry | null {
     return this.around(address).at(-1) ?? null;
   }
 
@@ -173,8 +173,8 @@ export class PrefixTree {
   }
 
   /** The outermost prefixes inside one, in order; itself not included. `null`: those with nothing around them. */
-  children(outer: IpPrefix | null): Entry[] {
-    const found: Entry[] = [];
+  children(outer: IpPrefix | null): PrefixEntry[] {
+    const found: PrefixEntry[] = [];
     const collect = (node: Node | null): void => {
       if (node === null) return;
       const itself = outer !== null && node.prefix.length === outer.length;
@@ -202,7 +202,7 @@ export class PrefixTree {
   }
 
   /** Everything inside a prefix, in order of address, outer before inner; itself not included. */
-  *inside(outer: IpPrefix): Generator<Entry> {
+  *inside(outer: IpPrefix): Generator<PrefixEntry> {
     yield* walk(this.beneath(outer), outer.length);
   }
 
@@ -267,7 +267,7 @@ function buildSorted(
   return make(prefix, ids, buildSorted(entries, start, low), buildSorted(entries, low, to));
 }
 
-function* walk(node: Node | null, above: number): Generator<Entry> {
+function* walk(node: Node | null, above: number): Generator<PrefixEntry> {
   if (node === null) return;
   if (node.ids.length > 0 && node.prefix.length > above) yield node;
   yield* walk(node.left, above);

@@ -1,0 +1,127 @@
+import { traceRun } from '../cabling/trace.ts';
+import type { Device } from '../model/kinds/device.ts';
+import type { Port } from '../model/kinds/port.ts';
+import type { Vlan } from '../model/kinds/vlan.ts';
+import type { Network } from '../model/network.ts';
+import { placeChain, placeOfDevice } from '../model/places.ts';
+import { portsOf } from '../model/ports.ts';
+
+/**
+ * What forwards frames as one: a switch, a stack or pair, or something that passes all frames on as they come, such
+ * as a media converter or a radio bridge.
+ */
+export interface Bridge {
+  key: string;
+  name: string;
+  devices: Device[];
+  form: 'switch' | 'transparent';
+  groupId: string | null;
+}
+
+/** A way in or out of a bridge: a port, or all members of an aggregate, also over several devices of a stack. */
+export interface BridgePort {
+  key: string;
+  bridge: Bridge;
+  /** Where it is set: the aggregate, or the port itself. */
+  port: Port;
+  /** What is plugged: the members, or the port itself. */
+  members: Port[];
+}
+
+/** Gear that passes on every frame, tagged or not, without looking at it; a phone does for the desk behind it. */
+const passing = new Set(['MC', 'WB', 'PH']);
+
+/** The VLAN group whose numbering holds for a device: that of the nearest place that names one. */
+export function groupOfDevice(network: Network, device: Device): string | null {
+  const chain = placeChain(network, placeOfDevice(network, device));
+  return chain.reduce<string | null>((group, place) => place.vlanGroupId ?? group, null);
+}
+
+/** The VLAN group whose numbering holds on a port. */
+export function groupOfPort(network: Network, port: Port): string | null {
+  const device = network.get('device', port.deviceId);
+  return port.vlanGroupId ?? (device === null ? null : groupOfDevice(network, device));
+}
+
+export const vlanNumbered = (network: Network, groupId: string | null, vid: number): Vlan | null =>
+  groupId === null ? null : network.findOne('vlanByNumber', `${groupId}/${vid}`);
+
+/** "20 Operations", or the number alone where no such VLAN is defined. */
+export const vlanText = (network: Network, groupId: string | null, vid: number): string => {
+  const vlan = vlanNumbered(network, groupId, vid);
+  return vlan === null ? `VLAN ${vid}` : `VLAN ${vid} ${vlan.name}`;
+};
+
+/** The port that carries the settings: the aggregate of a member, the port itself otherwise. */
+export const setPort = (network: Network, port: Port): Port => network.get('port', port.aggregateId) ?? port;
+
+const switches = (port: Port): boolean => port.mode === 'access' || port.mode === 'trunk';
+
+/** The key of what a device forwards as: its stack's, or its own. */
+export function bridgeKey(network: Network, device: Device): string {
+  if (device.stack === null) return device.id;
+  const place = placeChain(network, placeOfDevice(network, device))[0]?.id ?? '';
+  return `${place}/${device.stack.toLowerCase()}`;
+}
+
+/** Everything that forwards frames, and its ports. */
+export interface Bridging {
+  bridges: Map<string, Bridge>;
+  ports: BridgePort[];
+  /** By the id of a port that is plugged: the way in it belongs to. */
+  byMember: Map<string, BridgePort>;
+  /** The run from a plugged port to its far end, through panels: the id of that port. */
+  farOf: (portId: string) => string | null;
+}
+
+const built = new WeakMap<Network, Bridging>();
+
+export function bridgingOf(network: Network): Bridging {
+  const known = built.get(network);
+  if (known !== undefined) return known;
+  const bridging = build(network);
+  built.set(network, bridging);
+  return bridging;
+}
+
+function build(network: Network): Bridging {
+  const bridges = new Map<string, Bridge>();
+  const byKey = new Map<string, BridgePort>();
+  const byMember = new Map<string, BridgePort>();
+  for (const device of network.all('device')) {
+    const ports = network.find('everyPortByDevice', device.id);
+    const transparent = passing.has(device.role) && !ports.some(switches);
+    if (!transparent && !ports.some(switches)) continue;
+    const key = bridgeKey(network, device);
+    const bridge = bridges.get(key) ?? {
+      key,
+      name: device.stack ?? device.name,
+      devices: [],
+      form: transparent ? 'transparent' : 'switch',
+      groupId: groupOfDevice(network, device),
+    };
+    bridge.devices.push(device);
+    bridges.set(key, bridge);
+    for (const member of portsOf(network, device.id)) {
+      const port = setPort(network, member);
+      if (member.role === 'powerIn' || member.role === 'powerOut' || member.role === 'console') continue;
+      if (!(transparent ? member.role !== 'management' : switches(port))) continue;
+      const way = port.form === 'aggregate' ? `${key}/${port.name.toLowerCase()}` : port.id;
+      const bridgePort = byKey.get(way) ?? { key: way, bridge, port, members: [] };
+      bridgePort.members.push(member);
+      byKey.set(way, bridgePort);
+      byMember.set(member.id, bridgePort);
+    }
+  }
+  const far = new Map<string, string | null>();
+  const farOf = (portId: string): string | null => {
+    const known = far.get(portId);
+    if (known !== undefined) return known;
+    const run = traceRun(network, portId);
+    const to = run.ends === 'port' && run.to !== portId ? run.to : null;
+    far.set(portId, to);
+    if (to !== null) far.set(to, portId);
+    return to;
+  };
+  return { bridges, ports: [...byKey.values()], byMember, farOf };
+}

@@ -1,0 +1,143 @@
+import type { Port } from '../model/kinds/port.ts';
+import type { Vlan } from '../model/kinds/vlan.ts';
+import type { Network } from '../model/network.ts';
+import { portTitle } from '../model/ports.ts';
+import { groupOfPort, type Bridge, type BridgePort } from './bridges.ts';
+import type { BridgeLink, Domain, Layer2 } from './layer2.ts';
+
+/** Why a VLAN does not go over a link between two bridges of its group. */
+export interface Stop {
+  link: BridgeLink;
+  /** The end that does carry it, and the end that does not. */
+  from: BridgePort;
+  at: BridgePort;
+  why: 'pruned' | 'access' | 'native';
+  text: string;
+}
+
+/** How far one VLAN of a group reaches. */
+export interface VlanReach {
+  vlan: Vlan;
+  /** Parts that hear each other, the one with most ports first. More than one: islands. */
+  islands: Domain[];
+  stops: Stop[];
+  /** Ports and VLAN interfaces that use it. */
+  users: Port[];
+  /** Trunks and access ports that carry it. */
+  ports: number;
+}
+
+const sitting = ({ bridge, port, members }: BridgePort): string =>
+  `${bridge.devices.length > 1 ? bridge.name : (bridge.devices[0]?.name ?? '')} ${members.length > 1 ? port.name : (members[0]?.name ?? port.name)}`;
+
+/** Where and why a VLAN that one end of a link carries is not taken at the other. */
+function stopsOf(layer2: Layer2, bridges: ReadonlySet<string>, vlan: Vlan): Stop[] {
+  const stops: Stop[] = [];
+  for (const link of layer2.links) {
+    if (link.a.bridge.form === 'transparent' || link.b.bridge.form === 'transparent') continue;
+    for (const [from, at] of [
+      [link.a, link.b],
+      [link.b, link.a],
+    ] as const) {
+      if (!bridges.has(from.bridge.key) || !bridges.has(at.bridge.key)) continue;
+      const here = layer2.carries(from, vlan.vid);
+      const there = layer2.carries(at, vlan.vid);
+      if (here === null || here === there) continue;
+      const stop = (why: Stop['why'], text: string): void => void stops.push({ link, from, at, why, text });
+      if (here === 'tagged' && there === null)
+        stop(
+          at.port.mode === 'access' ? 'access' : 'pruned',
+          at.port.mode === 'access'
+            ? `${sitting(at)} is an access port, ${sitting(from)} sends VLAN ${vlan.vid} tagged`
+            : `${sitting(from)} carries VLAN ${vlan.vid}, ${sitting(at)} does not`,
+        );
+      else if (here === 'untagged') {
+        const other = layer2.untaggedAt(at);
+        if (there === 'tagged')
+          stop('native', `VLAN ${vlan.vid} goes untagged at ${sitting(from)} and tagged at ${sitting(at)}`);
+        else if (other !== null && from.key < at.key)
+          stop(
+            'native',
+            `untagged frames are VLAN ${vlan.vid} at ${sitting(from)} and VLAN ${other} at ${sitting(at)}`,
+          );
+      }
+    }
+  }
+  return stops;
+}
+
+/** Switches where the numbering of a group holds. */
+const bridgesOf = (layer2: Layer2, groupId: string): Bridge[] =>
+  [...layer2.bridging.bridges.values()].filter((one) => one.groupId === groupId && one.form === 'switch');
+
+/**
+ * How far a VLAN reaches over the switches where its group holds: its islands, where it stops and why, and who uses
+ * it. A switch that only passes it from trunk to trunk belongs to its island; one without any port in it does not.
+ */
+export function reachOf(layer2: Layer2, vlan: Vlan): VlanReach {
+  const bridges = bridgesOf(layer2, vlan.groupId).filter((bridge) => layer2.vidsOf(bridge).has(vlan.vid));
+  const islands = new Map<number, Domain>();
+  for (const bridge of bridges) {
+    const id = layer2.domainId(bridge, vlan.vid);
+    if (!islands.has(id)) islands.set(id, layer2.domain(bridge, vlan.vid));
+  }
+  const parts = [...islands.values()].sort((a, b) => b.ports.length - a.ports.length);
+  const keys = new Set(bridgesOf(layer2, vlan.groupId).map((bridge) => bridge.key));
+  return {
+    vlan,
+    islands: parts,
+    stops: stopsOf(layer2, keys, vlan),
+    users: parts.flatMap((part) => part.listeners),
+    ports: parts.reduce((sum, part) => sum + part.ports.length, 0),
+  };
+}
+
+/** An island that somebody uses, or that has an access port: one that only trunks carry is of no consequence. */
+export const isUsed = (part: Domain): boolean =>
+  part.listeners.length > 0 || part.ports.some(({ at }) => at.port.mode === 'access');
+
+/** A routed device that takes a VRF from one VLAN to another. */
+export interface HandOff {
+  deviceId: string;
+  vrfId: string | null;
+  ports: Port[];
+}
+
+/** Where routed devices take a VRF over from one VLAN to another: subinterfaces and VLAN interfaces of one VRF. */
+export function handOffs(network: Network): HandOff[] {
+  const byDevice = new Map<string, HandOff>();
+  for (const port of network.all('port')) {
+    if (port.form !== 'subinterface' && port.form !== 'vlan') continue;
+    const key = `${port.deviceId} ${port.vrfId ?? ''}`;
+    const known = byDevice.get(key);
+    if (known === undefined) byDevice.set(key, { deviceId: port.deviceId, vrfId: port.vrfId, ports: [port] });
+    else known.ports.push(port);
+  }
+  return [...byDevice.values()].filter(({ ports }) => new Set(ports.map((port) => port.vid)).size > 1);
+}
+
+/** A VLAN that goes on as layer 2 from one numbering into another: what should be routed is bridged. */
+export interface Leak {
+  domain: { id: number; bridges: { bridge: Bridge; vid: number }[] };
+  groups: string[];
+}
+
+/** Domains that reach into more than one VLAN group. Groups that only share a transparent bridge are not joined by it. */
+export function leaks(layer2: Layer2): Leak[] {
+  const found: Leak[] = [];
+  for (const domain of layer2.domains()) {
+    const groups = new Set(
+      domain.bridges.flatMap(({ bridge }) =>
+        bridge.form === 'switch' && bridge.groupId !== null ? [bridge.groupId] : [],
+      ),
+    );
+    if (groups.size > 1) found.push({ domain, groups: [...groups] });
+  }
+  return found;
+}
+
+/** "kq-core-1 vlan20", with the VLAN group where the port names one of its own. */
+export const listenerText = (network: Network, port: Port): string => {
+  const own = port.vlanGroupId === null ? null : network.get('vlanGroup', groupOfPort(network, port));
+  return own === null ? portTitle(network, port.id) : `${portTitle(network, port.id)} (${own.name})`;
+};
