@@ -144,7 +144,10 @@ const groups: NonNullable<ExchangeFile['vlanGroups']> = [
   },
   {
     name: 'vessels',
-    vlans: [110, 120, 160, 170].map((vid) => ({ vid, name: vlanNames[vid - 100] ?? '', vrf: vrfOf(vid) })),
+    vlans: [
+      ...[110, 120, 160, 170].map((vid) => ({ vid, name: vlanNames[vid - 100] ?? '', vrf: vrfOf(vid) })),
+      { vid: 999, name: 'Parking', unused: true },
+    ],
   },
 ];
 

@@ -1,6 +1,10 @@
 import type { Network } from '../model/network.ts';
 import { compareNames } from '../model/order.ts';
 import type { Finding, Rule } from './finding.ts';
+import { addressRules } from './rules/addresses.ts';
+import { managementAddress } from './rules/managementAddress.ts';
+import { prefixRules } from './rules/prefixes.ts';
+import { vlanRules } from './rules/vlans.ts';
 import { labelGaps } from './rules/labelGaps.ts';
 import { links } from './rules/links.ts';
 import { openCables } from './rules/openCables.ts';
@@ -8,7 +12,17 @@ import { poeBudget } from './rules/poeBudget.ts';
 import { rackLimits } from './rules/rackLimits.ts';
 
 /** Every rule there is; a new one is one file and one line here. */
-export const rules: readonly Rule[] = [openCables, labelGaps, rackLimits, links, poeBudget];
+export const rules: readonly Rule[] = [
+  openCables,
+  labelGaps,
+  rackLimits,
+  links,
+  poeBudget,
+  ...vlanRules,
+  ...prefixRules,
+  ...addressRules,
+  managementAddress,
+];
 
 /** All findings of all rules, the bad ones first. */
 export function checkNetwork(network: Network): Finding[] {
