@@ -1,6 +1,7 @@
 import { roles, type Container, type KeyEntry, type Scene, type TitleBlock } from '@visograph/core';
 import type { ReactElement } from 'react';
 import { LinkShape, MediumStroke, StubShape } from './Link.tsx';
+import { TieShapes } from './Ties.tsx';
 import { MarkShape } from './Marks.tsx';
 import { shadeColour } from './shade.ts';
 import { PlateShape } from './Plate.tsx';
@@ -159,6 +160,7 @@ export function Diagram({ scene, tokens }: { scene: Scene; tokens: Tokens }): Re
           <LinkShape link={link} tokens={tokens} />
         </g>
       ))}
+      <TieShapes links={scene.links} tokens={tokens} />
       {scene.stubs.map((stub) => (
         <g key={stub.id}>
           <title>{stub.spoken}</title>

@@ -11,3 +11,4 @@ export * from './Cables.tsx';
 export * from './Elevation.tsx';
 export * from './shade.ts';
 export { diagramBox } from './compose.ts';
+export * from './Ties.tsx';

@@ -9,7 +9,7 @@ import { addDevice } from './devices.ts';
 import { moveDevice } from './racking.ts';
 import { editRow } from './edit.ts';
 import { addPlace, addRack, deletePlace } from './places.ts';
-import { facets } from '../model/kinds/sheet.ts';
+import { defaultFacets, facets } from '../model/kinds/sheet.ts';
 import { addSheet, deleteSheet, placeOnSheet, setFacet, tidySheet } from './sheets.ts';
 
 const done = (network: Network, set: ChangeSet): Network => {
@@ -102,7 +102,7 @@ describe('sheets', () => {
     const sheet = one.get('sheet', first.sheetId);
     if (sheet === null) throw new Error('sheet');
     const shown = done(one, setFacet(sheet, 'power', 'locked')).get('sheet', sheet.id);
-    expect(shown?.show).toEqual(facets.filter((facet) => !['speeds', 'lengths', 'media'].includes(facet)));
+    expect(shown?.show).toEqual(facets.filter((facet) => facet === 'power' || defaultFacets.includes(facet)));
     expect(shown?.locked).toEqual(['power']);
   });
 

@@ -63,6 +63,8 @@ const facetNames: Record<Facet, string> = {
   portNames: 'port names',
   speeds: 'speeds',
   cableLabels: 'cable labels',
+  addresses: 'addresses',
+  vlanTags: 'VLAN tags',
   lengths: 'lengths',
   media: 'kinds of cable',
   notes: 'notes and marks',

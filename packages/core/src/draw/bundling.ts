@@ -27,6 +27,27 @@ export interface LinkWishes {
   shade: (wire: Wire) => Shade | null;
 }
 
+/** The aggregate that all of these are members of. */
+const tieOf = (ends: readonly WireEnd[]): string | null => {
+  const first = ends[0]?.aggregateId ?? null;
+  return ends.every((end) => end.aggregateId === first) ? first : null;
+};
+
+/** What stands at one end of some wires: their ports, and VLANs and address where these are of one. */
+function endText(ends: readonly WireEnd[], tells: readonly LinkFacet[]): string {
+  const [first] = ends;
+  if (first === undefined) return '';
+  const tags = ends.every((end) => end.tags === first.tags) ? first.tags : '';
+  const address = ends.every((end) => end.address === first.address) ? first.address : '';
+  return [
+    tells.includes('portNames') ? portsText(ends.map((end) => end.port)) : '',
+    tells.includes('vlanTags') ? tags : '',
+    tells.includes('addresses') ? address : '',
+  ]
+    .filter((part) => part !== '')
+    .join(' · ');
+}
+
 const metresText = (metres: number): string => `${Math.round(metres * 10) / 10} m`;
 
 function middleText(members: readonly Wire[], tells: readonly LinkFacet[]): string {
@@ -75,13 +96,15 @@ export function bundle(
     const a = first === undefined ? null : nodeOf(first.a);
     const b = first === undefined ? null : nodeOf(first.b);
     if (first === undefined || a === null || b === null) return null;
-    const ends = members.map((wire) =>
-      nodeOf(wire.a) === a ? [wire.a.port, wire.b.port] : [wire.b.port, wire.a.port],
-    );
+    const ends = members.map((wire) => (nodeOf(wire.a) === a ? [wire.a, wire.b] : [wire.b, wire.a]));
     const lines = new Map(members.flatMap((wire) => wire.lines).map((line) => [line.id, line]));
     const tells = wishes.tells(first.line);
-    const ports = tells.includes('portNames');
-    const [aPort, bPort] = [0, 1].map((side) => (ports ? portsText(ends.map((end) => end[side] ?? '')) : ''));
+    const [aPort, bPort] = [0, 1].map((side) =>
+      endText(
+        ends.flatMap((end) => end[side] ?? []),
+        tells,
+      ),
+    );
     const text = middleText(members, tells);
     const called = tells.includes('cableLabels') || first.line.kind === 'circuit' ? text : '';
     return {
@@ -91,6 +114,7 @@ export function bundle(
       b,
       aPort: aPort ?? '',
       bPort: bPort ?? '',
+      ties: [tieOf(ends.flatMap((end) => end[0] ?? [])), tieOf(ends.flatMap((end) => end[1] ?? []))],
       aOrdinal: first.a.ordinal,
       medium: first.medium,
       jacket: first.jacket,
@@ -125,14 +149,15 @@ export function stubsOf(
     const [a, b] = [nodeOf(wire.a), nodeOf(wire.b)];
     if ((a === null) === (b === null)) return [];
     const [near, far] = a === null ? [wire.b, wire.a] : [wire.a, wire.b];
-    const ports = tells(wire.line).includes('portNames');
+    const told = tells(wire.line);
+    const ports = told.includes('portNames');
     const name = showNames ? (far.device?.name ?? far.provider ?? '') : '';
     return [
       {
         id: `stub:${wire.key}`,
         cables: wire.lines,
         a: a ?? b ?? '',
-        aPort: ports ? near.port : '',
+        aPort: endText([near], told),
         aOrdinal: near.ordinal,
         medium: wire.medium,
         jacket: wire.jacket,

@@ -14,7 +14,8 @@ const fewLinks = 200;
 const care = (links: number): { crossCost: number; again: number } =>
   links <= fewLinks ? { crossCost: 8, again: 2 } : { crossCost: 3, again: 1 };
 
-const slid = (end: PlacedEnd, by: Point | null): LinkEnd => ({
+const slid = (end: PlacedEnd, by: Point | null, tie: string | null): LinkEnd => ({
+  tie,
   plateId: end.plateId,
   side: end.side,
   at: end.at,
@@ -164,8 +165,8 @@ export function routeAll(
       medium: link.medium,
       jacket: link.jacket,
       shade: link.shade,
-      a: slid(a, wish?.aLabel ?? null),
-      b: slid(b, wish?.bLabel ?? null),
+      a: slid(a, wish?.aLabel ?? null, link.ties[0]),
+      b: slid(b, wish?.bLabel ?? null, link.ties[1]),
       points: corners([a.at, ...(found.get(link.id) ?? []), b.at]),
       bends: [...(wish?.bends ?? [])],
       label: null,
@@ -184,7 +185,7 @@ export function routeAll(
         cableIds: stub.cables.map((cable) => cable.id),
         medium: stub.medium,
         jacket: stub.jacket,
-        a: slid(end, null),
+        a: slid(end, null, null),
         to: { x: end.stub.x + out.x * grid, y: end.stub.y + out.y * grid },
         label: null,
         spoken: `Link to ${stub.text}, which is not on this sheet`,

@@ -67,6 +67,8 @@ export interface LinkEnd {
   side: Side;
   at: Point;
   label: SceneLabel | null;
+  /** The aggregate it is a member of: links of one are tied at this end. */
+  tie: string | null;
 }
 
 /** One cable, circuit or run, or a bundle of parallel ones, with its routed points from A to B. */

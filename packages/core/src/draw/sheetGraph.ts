@@ -40,6 +40,8 @@ export interface GraphLink {
   b: string;
   aPort: string;
   bPort: string;
+  /** Aggregates whose members these are, at either end. */
+  ties: [a: string | null, b: string | null];
   aOrdinal: number;
   medium: Medium;
   jacket: string | null;

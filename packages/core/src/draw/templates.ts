@@ -1,3 +1,4 @@
+import { managementAddressOf } from '../address/management.ts';
 import type { Device } from '../model/kinds/device.ts';
 import type { Facet, Sheet } from '../model/kinds/sheet.ts';
 import type { Network } from '../model/network.ts';
@@ -28,6 +29,11 @@ export const templateFacts: Readonly<Record<string, TemplateFact>> = {
     facet: 'models',
     help: 'maker of the model',
     of: (network, device) => network.get('model', device.modelId)?.maker ?? null,
+  },
+  'management address': {
+    facet: 'addresses',
+    help: 'address it is managed by',
+    of: managementAddressOf,
   },
   serial: { facet: null, help: 'serial number', of: (_network, device) => device.serial },
   where: {
@@ -92,8 +98,8 @@ export function fillTemplate(
   });
 }
 
-/** Model, then rack and unit: what a plate says where the sheet has no template for its role. */
-const plainTemplate = '{model}\n{rack} {unit}';
+/** Model, rack and unit, address where addresses are shown: what a plate says where the sheet has no template for its role. */
+const plainTemplate = '{model}\n{rack} {unit}\n{management address}';
 /** Lines below the name; more do not fit a plate that is still read at a glance. */
 const mostLines = 4;
 

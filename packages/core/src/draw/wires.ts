@@ -4,6 +4,7 @@ import type { Port } from '../model/kinds/port.ts';
 import type { Network } from '../model/network.ts';
 import { compareNames } from '../model/order.ts';
 import { cableAt, circuitAt, endsOf, portsOf } from '../model/ports.ts';
+import { endAddresses, endTags } from './endFacts.ts';
 import { drawnMedium, type Medium } from './medium.ts';
 import type { Line } from './sheetGraph.ts';
 
@@ -14,6 +15,11 @@ export interface WireEnd {
   port: string;
   ordinal: number;
   speedBps: number | null;
+  /** VLANs and addresses at this end; empty where the sheet shows none. */
+  tags: string;
+  /** The aggregate its port is a member of. */
+  aggregateId: string | null;
+  address: string;
 }
 
 /** One thing that joins two devices: a cable, a leg of one, a circuit, or a run through panels. */
@@ -33,6 +39,9 @@ export interface Wire {
 }
 
 const endAt = (network: Network, port: Port): WireEnd => ({
+  tags: endTags(network, port),
+  aggregateId: port.aggregateId,
+  address: endAddresses(network, port),
   device: network.get('device', port.deviceId),
   provider: null,
   port: port.name,
@@ -61,6 +70,9 @@ function circuitWire(network: Network, id: string): Wire | null {
     provider: circuit.provider ?? circuit.number,
     port: '',
     ordinal: 0,
+    tags: '',
+    aggregateId: null,
+    address: '',
     speedBps: circuit.bandwidthBps,
   };
   const [from, to] =

@@ -344,7 +344,7 @@ const fifth: Migration = {
 
       ALTER TABLE place ADD vlan_group_id ${ref('vlan_group')};
       ALTER TABLE device ADD stack text, ADD bridge_priority int CHECK (bridge_priority BETWEEN 0 AND 61440 AND bridge_priority % 4096 = 0),
-        ADD router_id text CHECK (router_id::inet IS NOT NULL), ADD as_number bigint CHECK (as_number BETWEEN 1 AND 4294967294);
+        ADD router_id text CHECK (router_id IS NULL OR router_id::inet IS NOT NULL), ADD as_number bigint CHECK (as_number BETWEEN 1 AND 4294967294);
       ALTER TABLE port ADD form text NOT NULL DEFAULT 'physical'
           CHECK (form IN ('physical', 'aggregate', 'vlan', 'subinterface', 'loopback', 'tunnel')),
         ADD mode text CHECK (mode IN ('access', 'trunk', 'routed')),
@@ -379,7 +379,7 @@ const fifth: Migration = {
       CREATE INDEX address_port ON address (port_id) WHERE port_id IS NOT NULL;
       CREATE TABLE route (
         id uuid PRIMARY KEY, ${inProject}, device_id ${ref('device')} NOT NULL, vrf_id ${ref('vrf')},
-        prefix text NOT NULL CHECK (prefix::cidr IS NOT NULL), via text CHECK (via::inet IS NOT NULL), via_port_id ${ref('port')},
+        prefix text NOT NULL CHECK (prefix::cidr IS NOT NULL), via text CHECK (via IS NULL OR via::inet IS NOT NULL), via_port_id ${ref('port')},
         discard boolean NOT NULL, distance int NOT NULL CHECK (distance BETWEEN 1 AND 255), notes text,
         CONSTRAINT route_leads CHECK (discard <> (num_nonnulls(via, via_port_id) > 0)));
       CREATE INDEX route_in_project ON route (project_id);

@@ -7,7 +7,7 @@ import {
   type SceneLink,
   type SceneStub,
 } from '@visograph/core';
-import { LinkShape, roundedPath, StubShape } from '@visograph/drawing';
+import { LinkShape, roundedPath, StubShape, TieShapes } from '@visograph/drawing';
 import { useReactFlow, useStore, ViewportPortal } from '@xyflow/react';
 import { memo, useMemo, useState, type PointerEvent as ReactPointerEvent, type ReactNode } from 'react';
 import { styled } from 'styled-components';
@@ -222,6 +222,7 @@ interface Props {
 /** All links and stubs in one drawing over the plates. */
 export function LinkLayer({ scene, region, lit, held, acts }: Props): ReactNode {
   const labels = useStore((state) => detailAt(state.transform[2]) === 'full');
+  const { tokens } = useTheme();
   const links = useMemo(
     () =>
       region === null
@@ -235,6 +236,7 @@ export function LinkLayer({ scene, region, lit, held, acts }: Props): ReactNode 
         {links.map((link) => (
           <LinkView key={link.id} link={link} selected={lit(link)} labels={labels} choose={acts.choose} />
         ))}
+        <TieShapes links={links} tokens={tokens} />
         {scene.stubs.map((stub) => (
           <StubView key={stub.id} stub={stub} labels={labels} choose={acts.choose} />
         ))}

@@ -15,6 +15,8 @@ export const facets = [
   'models',
   'places',
   'portNames',
+  'addresses',
+  'vlanTags',
   'speeds',
   'cableLabels',
   'lengths',
@@ -26,10 +28,18 @@ export const facets = [
 ] as const;
 export type Facet = (typeof facets)[number];
 /** Those that the labels of a link can tell. */
-export const linkFacets = ['portNames', 'speeds', 'cableLabels', 'lengths', 'media'] as const;
+export const linkFacets = [
+  'portNames',
+  'addresses',
+  'vlanTags',
+  'speeds',
+  'cableLabels',
+  'lengths',
+  'media',
+] as const;
 export type LinkFacet = (typeof linkFacets)[number];
 export const defaultFacets: readonly Facet[] = facets.filter(
-  (facet) => !['power', 'speeds', 'lengths', 'media'].includes(facet),
+  (facet) => !['power', 'addresses', 'vlanTags', 'speeds', 'lengths', 'media'].includes(facet),
 );
 
 const facetList = (label: string) => noted(z.array(z.enum(facets)), { label, internal: true });
