@@ -9,6 +9,8 @@ import { PlacesSection } from './places/PlacesSection.tsx';
 const CatalogueSection = lazy(() => import('./catalogue/CatalogueSection.tsx'));
 const EquipmentSection = lazy(() => import('./equipment/EquipmentSection.tsx'));
 const CablesSection = lazy(() => import('./cables/CablesSection.tsx'));
+const VlansSection = lazy(() => import('./vlans/VlansSection.tsx'));
+const AddressesSection = lazy(() => import('./addresses/AddressesSection.tsx'));
 const SheetsSection = lazy(() => import('./sheets/SheetsSection.tsx'));
 const SchedulesSection = lazy(() => import('./schedules/SchedulesSection.tsx'));
 
@@ -41,6 +43,8 @@ export function App(): ReactNode {
             <Route path="catalogue" element={<CatalogueSection />} />
             <Route path="equipment" element={<EquipmentSection />} />
             <Route path="cables" element={<CablesSection />} />
+            <Route path="vlans" element={<VlansSection />} />
+            <Route path="addresses" element={<AddressesSection />} />
             <Route path="sheets/:sheet?" element={<SheetsSection />} />
             <Route path="schedules" element={<SchedulesSection />} />
             <Route path="*" element={<Navigate to="places" replace />} />

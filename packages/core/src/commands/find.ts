@@ -1,3 +1,6 @@
+import { findAddress } from '../address/plan.ts';
+import { parseIp } from '../model/ip.ts';
+import type { Prefix } from '../model/kinds/prefix.ts';
 import { modelTitle, type Kind } from '../model/kinds.ts';
 import type { Network } from '../model/network.ts';
 import { compareNames } from '../model/order.ts';
@@ -5,7 +8,10 @@ import { placePath, whereIs } from '../model/places.ts';
 import { everyPortOf, filledBy, portTitle } from '../model/ports.ts';
 
 export interface Found {
-  kind: Extract<Kind, 'place' | 'rack' | 'device' | 'port' | 'cable' | 'circuit' | 'sheet'>;
+  kind: Extract<
+    Kind,
+    'place' | 'rack' | 'device' | 'port' | 'cable' | 'circuit' | 'vlan' | 'prefix' | 'sheet'
+  >;
   id: string;
   title: string;
   detail: string;
@@ -20,7 +26,17 @@ function closeness(text: string, words: string): number | null {
   return /[\s\-./:]/.test(text[at - 1] ?? '') ? 2 : 3;
 }
 
-const kindOrder: readonly Found['kind'][] = ['place', 'rack', 'device', 'sheet', 'cable', 'circuit', 'port'];
+const kindOrder: readonly Found['kind'][] = [
+  'place',
+  'rack',
+  'device',
+  'sheet',
+  'vlan',
+  'prefix',
+  'cable',
+  'circuit',
+  'port',
+];
 
 function collectPorts(network: Network, words: string, add: (found: Found, close: number) => void): void {
   const parts = /^(\S+?)[\s:]+(.+)$/.exec(words);
@@ -40,6 +56,39 @@ function collectPorts(network: Network, words: string, add: (found: Found, close
     );
   }
 }
+
+/** An address leads to the port that has it and to its prefix; a prefix is found by its text and its name. */
+function collectAddresses(network: Network, words: string, add: (found: Found, close: number) => void): void {
+  const address = parseIp(words);
+  if (address !== null)
+    for (const { vrfId, prefix, addresses } of findAddress(network, address)) {
+      const vrf = network.get('vrf', vrfId)?.name;
+      for (const row of addresses)
+        if (row.portId !== null)
+          add(
+            {
+              kind: 'port',
+              id: row.portId,
+              title: portTitle(network, row.portId).replace(':', ' '),
+              detail: `${row.address}${vrf === undefined ? '' : ` in ${vrf}`}`,
+            },
+            0,
+          );
+      if (prefix !== null) add(prefixFound(network, prefix), 1);
+    }
+  if (!/[\d:a-z]/.test(words)) return;
+  for (const row of network.all('prefix')) {
+    const close = closeness(row.prefix, words) ?? (row.name === null ? null : closeness(row.name, words));
+    if (close !== null && close < 3) add(prefixFound(network, row), close + 1);
+  }
+}
+
+const prefixFound = (network: Network, row: Prefix): Found => ({
+  kind: 'prefix',
+  id: row.id,
+  title: row.prefix,
+  detail: [row.name ?? row.role, network.get('vrf', row.vrfId)?.name].filter(Boolean).join(' · '),
+});
 
 /**
  * Finds places, racks, devices (by name, serial or model), cables by label, sheets by name, and ports as
@@ -103,6 +152,19 @@ export function findAnything(network: Network, text: string, limit = 12): Found[
     );
   for (const sheet of network.all('sheet'))
     test({ kind: 'sheet', id: sheet.id, title: sheet.name, detail: 'sheet' }, sheet.name);
+  for (const vlan of network.all('vlan'))
+    test(
+      {
+        kind: 'vlan',
+        id: vlan.id,
+        title: `VLAN ${vlan.vid} ${vlan.name}`,
+        detail: network.get('vlanGroup', vlan.groupId)?.name ?? '',
+      },
+      String(vlan.vid),
+      vlan.name,
+      `vlan ${vlan.vid}`,
+    );
+  collectAddresses(network, words, add);
   collectPorts(network, words, add);
   return found
     .sort(

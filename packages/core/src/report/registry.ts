@@ -13,6 +13,8 @@ import {
 import { freePortSchedule, portSchedule, transceiverSchedule } from './ports.ts';
 import { capacitySchedule, placeCapacitySchedule } from './capacity.ts';
 import { hardwareSchedule } from './catalogue.ts';
+import { addressSchedule, prefixSchedule } from './addresses.ts';
+import { vlanSchedule } from './vlans.ts';
 import { deviceSchedule } from './devices.ts';
 import type { Table } from './table.ts';
 
@@ -103,6 +105,27 @@ export const reports: readonly Report[] = [
     what: 'Budget, promised, drawn and left of every switch that feeds others',
     kind: 'device',
     make: poeSchedule,
+  },
+  {
+    key: 'vlans',
+    title: 'VLANs',
+    what: 'Every VLAN, what carries it, who uses it, and in how many parts it is',
+    kind: 'vlan',
+    make: vlanSchedule,
+  },
+  {
+    key: 'prefixes',
+    title: 'Prefixes',
+    what: 'Every prefix with its VLAN, gateway and use',
+    kind: 'prefix',
+    make: prefixSchedule,
+  },
+  {
+    key: 'addresses',
+    title: 'Addresses',
+    what: 'Every address with its prefix and who has it',
+    kind: 'address',
+    make: addressSchedule,
   },
   {
     key: 'devices',

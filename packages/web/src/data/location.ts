@@ -4,7 +4,19 @@ import { useLocation, useNavigate, useParams, useSearchParams } from 'react-rout
 
 export type SelectedKind = Extract<
   Kind,
-  'place' | 'rack' | 'model' | 'device' | 'port' | 'cable' | 'circuit' | 'pathway' | 'sheet' | 'mark' | 'kit'
+  | 'place'
+  | 'rack'
+  | 'model'
+  | 'device'
+  | 'port'
+  | 'cable'
+  | 'circuit'
+  | 'pathway'
+  | 'vlan'
+  | 'prefix'
+  | 'sheet'
+  | 'mark'
+  | 'kit'
 >;
 export interface Selection {
   kind: SelectedKind;
@@ -20,6 +32,8 @@ const kinds: readonly string[] = [
   'cable',
   'circuit',
   'pathway',
+  'vlan',
+  'prefix',
   'sheet',
   'mark',
   'kit',

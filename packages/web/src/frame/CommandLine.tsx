@@ -82,6 +82,8 @@ function useOpenFound(): (found: Found) => void {
       return go({ section: 'places', scopeId: rack?.placeId ?? null, rackId: found.id, selection });
     }
     if (found.kind === 'sheet') return go({ sheetId: found.id, selection });
+    if (found.kind === 'vlan') return go({ section: 'vlans', scopeId: null, selection });
+    if (found.kind === 'prefix') return go({ section: 'addresses', scopeId: null, selection });
     if (found.kind === 'cable') return go({ section: 'cables', scopeId: null, selection });
     const device = network.get(
       'device',

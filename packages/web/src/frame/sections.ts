@@ -4,6 +4,8 @@ export const sections = [
   { key: 'catalogue', label: 'Catalogue', group: 0 },
   { key: 'equipment', label: 'Equipment', group: 0 },
   { key: 'cables', label: 'Cables', group: 0 },
+  { key: 'vlans', label: 'VLANs', group: 0 },
+  { key: 'addresses', label: 'Addresses', group: 0 },
   { key: 'sheets', label: 'Sheets', group: 1 },
   { key: 'schedules', label: 'Schedules', group: 1 },
 ] as const;

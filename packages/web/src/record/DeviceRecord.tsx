@@ -24,6 +24,7 @@ import { ModelCard } from './ModelCard.tsx';
 import { OwnFields } from './OwnFields.tsx';
 import { PlaceFact } from './PlaceFact.tsx';
 import { PoeCard } from './PoeCard.tsx';
+import { DeviceAddressesCard } from './AddressesCard.tsx';
 import { PortList } from './PortList.tsx';
 import { RowHistory } from './RowHistory.tsx';
 import { SlotsCard } from './SlotsCard.tsx';
@@ -146,6 +147,7 @@ export function DeviceRecord({ device }: { device: Device }): ReactNode {
       <Card title={`Ports · ${used} of ${ports.length} used`}>
         {ports.length === 0 ? <Hint>This device has no ports.</Hint> : <PortList device={device} />}
       </Card>
+      <DeviceAddressesCard device={device} />
       {drawn.length > 0 && (
         <Card title="Placed on">
           {drawn.map((sheet) => sheet !== null && <div key={sheet.id}>{sheet.name}</div>)}

@@ -19,6 +19,8 @@ import { Hint } from '../kit/panels.tsx';
 import { CagePicker } from './CagePicker.tsx';
 import { DisconnectButton } from './DisconnectButton.tsx';
 import { Card, EditableFact, Facts, Goto, Head } from './parts.tsx';
+import { PortAddressesCard } from './AddressesCard.tsx';
+import { SwitchingCard } from './SwitchingCard.tsx';
 import { RunCard } from './RunCard.tsx';
 
 export function PortRecord({ port }: { port: Port }): ReactNode {
@@ -38,9 +40,13 @@ export function PortRecord({ port }: { port: Port }): ReactNode {
     <>
       <Head>
         <h2>{portTitle(network, port.id).replace(':', ' ')}</h2>
-        <p>{`port · ${port.connector === null ? 'connector unknown' : connectors[port.connector].label} · ${state}`}</p>
+        <p>
+          {port.form === 'physical'
+            ? `port · ${port.connector === null ? 'connector unknown' : connectors[port.connector].label} · ${state}`
+            : port.form}
+        </p>
         <div>
-          {canEdit && free && (
+          {canEdit && free && port.form === 'physical' && (
             <Button
               onPress={() =>
                 setDock({ form: 'connect', aPortId: port.id, aDeviceId: port.deviceId, bPortId: null })
@@ -97,37 +103,45 @@ export function PortRecord({ port }: { port: Port }): ReactNode {
           </Button>
         )}
       </Card>
-      <Card title="Connection">
-        {free && <Hint>Free.</Hint>}
-        {cable !== null && (
-          <Facts>
-            <dt>Cable</dt>
-            <dd>
-              <Goto to={{ kind: 'cable', id: cable.id }}>{cable.label}</Goto>
-            </dd>
-            <dt>{far.length > 1 ? 'Far ends' : 'Far end'}</dt>
-            <dd>
-              {far.length === 0
-                ? 'open'
-                : far.map((id) => (
-                    <div key={id}>
-                      <Goto to={{ kind: 'port', id }}>{portTitle(network, id).replace(':', ' ')}</Goto>
-                    </div>
-                  ))}
-            </dd>
-          </Facts>
-        )}
-        {circuit !== null && (
-          <Facts>
-            <dt>Circuit</dt>
-            <dd>
-              <Goto to={{ kind: 'circuit', id: circuit.id }}>{circuit.number}</Goto>
-            </dd>
-            <dt>Provider</dt>
-            <dd>{circuit.provider ?? 'our own'}</dd>
-          </Facts>
-        )}
-      </Card>
+      {port.role !== 'powerIn' && port.role !== 'powerOut' && port.passThroughId === null && (
+        <>
+          {(port.form === 'physical' || port.form === 'aggregate') && <SwitchingCard port={port} />}
+          <PortAddressesCard port={port} />
+        </>
+      )}
+      {port.form === 'physical' && (
+        <Card title="Connection">
+          {free && <Hint>Free.</Hint>}
+          {cable !== null && (
+            <Facts>
+              <dt>Cable</dt>
+              <dd>
+                <Goto to={{ kind: 'cable', id: cable.id }}>{cable.label}</Goto>
+              </dd>
+              <dt>{far.length > 1 ? 'Far ends' : 'Far end'}</dt>
+              <dd>
+                {far.length === 0
+                  ? 'open'
+                  : far.map((id) => (
+                      <div key={id}>
+                        <Goto to={{ kind: 'port', id }}>{portTitle(network, id).replace(':', ' ')}</Goto>
+                      </div>
+                    ))}
+              </dd>
+            </Facts>
+          )}
+          {circuit !== null && (
+            <Facts>
+              <dt>Circuit</dt>
+              <dd>
+                <Goto to={{ kind: 'circuit', id: circuit.id }}>{circuit.number}</Goto>
+              </dd>
+              <dt>Provider</dt>
+              <dd>{circuit.provider ?? 'our own'}</dd>
+            </Facts>
+          )}
+        </Card>
+      )}
       {!free && <RunCard portId={port.id} />}
     </>
   );

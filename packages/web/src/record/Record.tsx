@@ -12,6 +12,8 @@ import { ModelRecord } from './ModelRecord.tsx';
 import { PlaceRecord } from './PlaceRecord.tsx';
 import { PortRecord } from './PortRecord.tsx';
 import { RackRecord } from './RackRecord.tsx';
+import { PrefixRecord } from './PrefixRecord.tsx';
+import { VlanRecord } from './VlanRecord.tsx';
 import { SheetRecord } from './SheetRecord.tsx';
 
 const Nothing = styled.p`
@@ -52,6 +54,10 @@ export function Record(): ReactNode {
   if (rack !== null) return <RackRecord key={id} rack={rack} />;
   const place = kind === 'place' ? network.get('place', id) : null;
   if (place !== null) return <PlaceRecord key={id} place={place} />;
+  const vlan = kind === 'vlan' ? network.get('vlan', id) : null;
+  if (vlan !== null) return <VlanRecord key={id} vlan={vlan} />;
+  const prefix = kind === 'prefix' ? network.get('prefix', id) : null;
+  if (prefix !== null) return <PrefixRecord key={id} row={prefix} />;
   const model = kind === 'model' ? network.get('model', id) : null;
   if (model !== null) return <ModelRecord key={id} model={model} />;
   const sheet = kind === 'sheet' ? network.get('sheet', id) : null;

@@ -12,6 +12,12 @@ export function titleOf(network: Network, selection: Selection): string {
       return network.get('mark', selection.id)?.form ?? '';
     case 'circuit':
       return network.get('circuit', selection.id)?.number ?? '';
+    case 'prefix':
+      return network.get('prefix', selection.id)?.prefix ?? '';
+    case 'vlan': {
+      const vlan = network.get('vlan', selection.id);
+      return vlan === null ? '' : `VLAN ${vlan.vid} ${vlan.name}`;
+    }
     case 'model': {
       const model = network.get('model', selection.id);
       return model === null ? '' : modelTitle(model);

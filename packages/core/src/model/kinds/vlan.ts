@@ -63,7 +63,7 @@ export type PortProfile = z.infer<typeof portProfileSchema>;
 export interface PortSwitching {
   mode: PortMode | null;
   untaggedVid: number | null;
-  taggedVids: readonly number[] | 'all' | null;
+  taggedVids: number[] | 'all' | null;
   voiceVid: number | null;
 }
 

@@ -1,0 +1,114 @@
+import { addressesIn, prefixOf, useOf } from '../address/plan.ts';
+import type { Prefix } from '../model/kinds/prefix.ts';
+import { compareIp, parseInterface, parsePrefix } from '../model/ip.ts';
+import type { Network } from '../model/network.ts';
+import { compareNames } from '../model/order.ts';
+import { placePath, placesWithin, placeOfDevice } from '../model/places.ts';
+import { portTitle } from '../model/ports.ts';
+import { table } from './parts.ts';
+import type { Column, Table } from './table.ts';
+
+const vrfName = (network: Network, id: string | null): string => network.get('vrf', id)?.name ?? '';
+
+/** Prefixes by VRF and address. With a scope: those of its places, and pools and links that are of none. */
+export function prefixesInScope(network: Network, scopeId: string | null): Prefix[] {
+  const within = scopeId === null ? null : placesWithin(network, scopeId);
+  return [...network.all('prefix')]
+    .filter((row) => within === null || (row.placeId !== null && within.has(row.placeId)))
+    .map((row) => ({ row, at: parsePrefix(row.prefix) }))
+    .sort(
+      (a, b) =>
+        compareNames(vrfName(network, a.row.vrfId), vrfName(network, b.row.vrfId)) ||
+        (a.at === null || b.at === null ? 0 : compareIp(a.at, b.at)),
+    )
+    .map(({ row }) => row);
+}
+
+const prefixColumns: Column[] = [
+  { key: 'vrf', label: 'VRF' },
+  { key: 'prefix', label: 'Prefix' },
+  { key: 'name', label: 'Name' },
+  { key: 'role', label: 'Role' },
+  { key: 'status', label: 'Status' },
+  { key: 'vlan', label: 'VLAN' },
+  { key: 'place', label: 'Place' },
+  { key: 'gateway', label: 'Gateway' },
+  { key: 'taken', label: 'Taken', numeric: true },
+  { key: 'use', label: 'In use', numeric: true, unit: '%' },
+];
+
+/** Every prefix with its VLAN, its gateway, and how full it is. */
+export function prefixSchedule(network: Network, scopeId: string | null): Table {
+  const rows = prefixesInScope(network, scopeId).map((row) => {
+    const vlan = network.get('vlan', row.vlanId);
+    const use = useOf(network, row);
+    return {
+      id: row.id,
+      cells: {
+        vrf: vrfName(network, row.vrfId) || null,
+        prefix: row.prefix,
+        name: row.name,
+        role: row.role,
+        status: row.status,
+        vlan: vlan === null ? null : `${network.get('vlanGroup', vlan.groupId)?.name ?? ''}/${vlan.vid}`,
+        place: placePath(network, row.placeId) || null,
+        gateway: row.gateway,
+        taken: use.taken,
+        use: Math.round(use.share * 1000) / 10,
+      },
+    };
+  });
+  return table(prefixColumns, rows);
+}
+
+const addressColumns: Column[] = [
+  { key: 'vrf', label: 'VRF' },
+  { key: 'address', label: 'Address' },
+  { key: 'prefix', label: 'Prefix' },
+  { key: 'device', label: 'Device' },
+  { key: 'port', label: 'Port' },
+  { key: 'use', label: 'Use' },
+  { key: 'dnsName', label: 'DNS name' },
+  { key: 'notes', label: 'Notes' },
+];
+
+/** Every address with its prefix and who has it. With a scope: those of its devices, and those kept in its prefixes. */
+export function addressSchedule(network: Network, scopeId: string | null): Table {
+  const within = scopeId === null ? null : placesWithin(network, scopeId);
+  const kept = new Set<string>();
+  if (within !== null)
+    for (const row of prefixesInScope(network, scopeId)) {
+      const prefix = parsePrefix(row.prefix);
+      if (prefix === null || row.role === 'pool') continue;
+      for (const one of addressesIn(network, row.vrfId, prefix)) if (one.portId === null) kept.add(one.id);
+    }
+  const rows = [...network.all('address')]
+    .filter((row) => {
+      if (within === null || kept.has(row.id)) return true;
+      const device = network.get('device', network.get('port', row.portId)?.deviceId ?? null);
+      return device !== null && within.has(placeOfDevice(network, device) ?? '');
+    })
+    .map((row) => ({ row, at: parseInterface(row.address) }))
+    .sort(
+      (a, b) =>
+        compareNames(vrfName(network, a.row.vrfId), vrfName(network, b.row.vrfId)) ||
+        (a.at === null || b.at === null ? 0 : compareIp(a.at.address, b.at.address)),
+    )
+    .map(({ row, at }) => {
+      const [device, port] = portTitle(network, row.portId).split(':');
+      return {
+        id: row.id,
+        cells: {
+          vrf: vrfName(network, row.vrfId) || null,
+          address: row.address,
+          prefix: at === null ? null : (prefixOf(network, row.vrfId, at.address)?.prefix ?? null),
+          device: device === undefined || device === '' ? null : device,
+          port: port ?? null,
+          use: row.use,
+          dnsName: row.dnsName,
+          notes: row.notes,
+        },
+      };
+    });
+  return table(addressColumns, rows);
+}

@@ -1,0 +1,87 @@
+import type { Vlan } from '../model/kinds/vlan.ts';
+import type { Network } from '../model/network.ts';
+import { compareNames } from '../model/order.ts';
+import { placesWithin, placeOfDevice } from '../model/places.ts';
+import { layer2Of } from '../switching/layer2.ts';
+import { isUsed, reachOf } from '../switching/reach.ts';
+import { table } from './parts.ts';
+import type { Column, Table } from './table.ts';
+
+const columns: Column[] = [
+  { key: 'group', label: 'Group' },
+  { key: 'vid', label: 'Number', numeric: true },
+  { key: 'name', label: 'Name' },
+  { key: 'purpose', label: 'Purpose' },
+  { key: 'vrf', label: 'VRF' },
+  { key: 'prefixes', label: 'Prefixes' },
+  { key: 'switches', label: 'Switches', numeric: true },
+  { key: 'ports', label: 'Ports', numeric: true },
+  { key: 'users', label: 'Users', numeric: true },
+  { key: 'parts', label: 'Parts', numeric: true },
+];
+
+/** VLANs of the groups that hold in a scope, by group and number. */
+export function vlansInScope(network: Network, scopeId: string | null): Vlan[] {
+  const within = scopeId === null ? null : placesWithin(network, scopeId);
+  const groups = new Set<string>();
+  for (const place of network.all('place'))
+    if (place.vlanGroupId !== null && within?.has(place.id) !== false) groups.add(place.vlanGroupId);
+  // A place inside the one that names the group has its numbering too.
+  for (
+    let place = network.get('place', scopeId);
+    place !== null;
+    place = network.get('place', place.parentId)
+  )
+    if (place.vlanGroupId !== null) groups.add(place.vlanGroupId);
+  return [...network.all('vlan')]
+    .filter((vlan) => scopeId === null || groups.has(vlan.groupId))
+    .sort(
+      (a, b) =>
+        compareNames(
+          network.get('vlanGroup', a.groupId)?.name ?? '',
+          network.get('vlanGroup', b.groupId)?.name ?? '',
+        ) || a.vid - b.vid,
+    );
+}
+
+/** Every VLAN with what carries it, who uses it, and into how many parts that are used it falls. */
+export function vlanSchedule(network: Network, scopeId: string | null): Table {
+  const layer2 = layer2Of(network);
+  const within = scopeId === null ? null : placesWithin(network, scopeId);
+  const rows = vlansInScope(network, scopeId).map((vlan) => {
+    const reach = reachOf(layer2, vlan);
+    const here = reach.islands.filter(
+      (part) =>
+        within === null ||
+        part.bridges.some(({ bridge }) =>
+          bridge.devices.some((device) => within.has(placeOfDevice(network, device) ?? '')),
+        ),
+    );
+    const switches = new Set(
+      here.flatMap((part) =>
+        part.bridges.filter(({ bridge }) => bridge.form === 'switch').map(({ bridge }) => bridge.key),
+      ),
+    );
+    const prefixes = network
+      .find('prefixesByVlan', vlan.id)
+      .filter((prefix) => within === null || prefix.placeId === null || within.has(prefix.placeId))
+      .map((prefix) => prefix.prefix)
+      .sort(compareNames);
+    return {
+      id: vlan.id,
+      cells: {
+        group: network.get('vlanGroup', vlan.groupId)?.name ?? null,
+        vid: vlan.vid,
+        name: vlan.name,
+        purpose: vlan.purpose,
+        vrf: network.get('vrf', vlan.vrfId)?.name ?? null,
+        prefixes: prefixes.join(', ') || null,
+        switches: switches.size,
+        ports: here.reduce((sum, part) => sum + part.ports.length, 0),
+        users: here.reduce((sum, part) => sum + part.listeners.length, 0),
+        parts: here.filter(isUsed).length,
+      },
+    };
+  });
+  return table(columns, rows);
+}

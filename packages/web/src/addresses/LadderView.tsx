@@ -1,0 +1,369 @@
+import {
+  formatIp,
+  formatPrefix,
+  ladderOf,
+  lastOf,
+  offersIn,
+  prefixAround,
+  type IpPrefix,
+  type Network,
+  type Rung,
+} from '@visograph/core';
+import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { Dialog, Popover } from 'react-aria-components';
+import { styled, useTheme } from 'styled-components';
+import { Button } from '../kit/controls.tsx';
+import { Hint } from '../kit/panels.tsx';
+import { mono } from '../theme/mono.ts';
+import { AddPrefix } from './AddPrefix.tsx';
+
+const Frame = styled.section`
+  position: relative;
+  border-bottom: 1px solid ${({ theme }) => theme.rule};
+  background: ${({ theme }) => theme.ground};
+  padding: 6px 12px 10px;
+  svg {
+    display: block;
+    width: 100%;
+  }
+  [role='button'] {
+    cursor: pointer;
+    outline: none;
+  }
+  [role='button']:focus-visible > rect:first-child {
+    stroke: ${({ theme }) => theme.accent};
+    stroke-width: 2.5;
+  }
+`;
+const Way = styled.div`
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  min-height: 28px;
+  ${mono}
+  font-size: 12px;
+  button {
+    height: 24px;
+    padding: 0 8px;
+    font-size: 12px;
+  }
+  > span:last-child {
+    margin-left: auto;
+  }
+`;
+const Offers = styled(Dialog)`
+  padding: 10px 12px;
+  outline: none;
+  border: 1px solid ${({ theme }) => theme.accent};
+  border-radius: 3px;
+  background: ${({ theme }) => theme.surface};
+  h3 {
+    ${mono}
+    font-size: 12.5px;
+    margin-bottom: 6px;
+  }
+  li {
+    display: flex;
+    gap: 8px;
+    align-items: center;
+    justify-content: space-between;
+    min-height: 28px;
+  }
+  button {
+    height: 22px;
+    padding: 0 8px;
+    font-size: 12px;
+  }
+`;
+
+const rowHeight = 44;
+const gutter = 46;
+const head = 20;
+/** Widths on the screen from which a block is written on with its prefix, or its VLAN number. */
+const roomForPrefix = 96;
+const roomForNumber = 16;
+
+const hostsText = (count: bigint): string => `${count.toLocaleString('en').replaceAll(',', ' ')} hosts`;
+
+interface Props {
+  network: Network;
+  vrfId: string | null;
+  outer: IpPrefix;
+  top: readonly IpPrefix[];
+  selectedId: string | null;
+  canEdit: boolean;
+  onOpen: (prefix: IpPrefix | null) => void;
+  onSelect: (id: string) => void;
+}
+
+interface RungProps {
+  rung: Rung;
+  x: number;
+  y: number;
+  width: number;
+  selected: boolean;
+  onPress: () => void;
+  onOpen: (() => void) | null;
+}
+
+/** One prefix: its text, its name, how full it is, the colour and number of its VLAN. */
+function RungShape({ rung, x, y, width, selected, onPress, onOpen }: RungProps): ReactNode {
+  const tokens = useTheme();
+  const { row } = rung;
+  if (row === null) return null;
+  const pool = row.role === 'pool';
+  const use = Math.round(rung.use * 100);
+  const chars = Math.floor((width - 12) / 6.4);
+  const name = `${row.name ?? row.role} · ${use} %`;
+  const colour = rung.colour === null ? tokens.inkSoft : (tokens.set[rung.colour] ?? tokens.inkSoft);
+  return (
+    <g
+      role="button"
+      tabIndex={0}
+      aria-label={`${row.prefix}, ${row.role}${row.name === null ? '' : `, ${row.name}`}, ${use} % in use`}
+      aria-pressed={selected}
+      transform={`translate(${x} ${y})`}
+      onClick={onPress}
+      onDoubleClick={onOpen ?? undefined}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter' && selected && onOpen !== null) onOpen();
+        else if (event.key === 'Enter' || event.key === ' ') onPress();
+        if (event.key === ' ') event.preventDefault();
+      }}
+    >
+      <rect
+        width={Math.max(2, width)}
+        height={rowHeight - 8}
+        rx={Math.min(3, width / 4)}
+        fill={pool ? tokens.container : tokens.surface}
+        stroke={selected ? tokens.accent : tokens.ink}
+        strokeWidth={selected ? 2 : width < 6 ? 0.6 : 1.2}
+        strokeDasharray={row.status === 'planned' ? '4 3' : undefined}
+      />
+      {width >= 8 && !pool && (
+        <rect x={1} y={rowHeight - 14} width={Math.max(0, width - 2)} height={5} fill={colour} />
+      )}
+      {width >= 8 && (
+        <>
+          <rect x={1} y={rowHeight - 17} width={Math.max(0, width - 2)} height={2.5} fill={tokens.rule} />
+          <rect
+            x={1}
+            y={rowHeight - 17}
+            width={Math.max(0, (width - 2) * rung.use)}
+            height={2.5}
+            fill={tokens.inkSoft}
+          />
+        </>
+      )}
+      {width >= roomForPrefix ? (
+        <>
+          <text x={6} y={12} fontSize={11.5} fontWeight={600} fill={tokens.ink} className="mono">
+            {row.prefix}
+          </text>
+          <text x={6} y={24} fontSize={10.5} fill={tokens.inkSoft}>
+            {name.length <= chars ? name : `${name.slice(0, Math.max(0, chars - 1))}…`}
+          </text>
+        </>
+      ) : (
+        width >= roomForNumber &&
+        rung.vid !== null && (
+          <text
+            x={width / 2}
+            y={16}
+            textAnchor="middle"
+            fontSize={10.5}
+            fontWeight={600}
+            fill={tokens.ink}
+            className="mono"
+          >
+            {rung.vid}
+          </text>
+        )
+      )}
+    </g>
+  );
+}
+
+/**
+ * Address space as a picture: width is space, rows are prefix lengths, what is free is hatched. A pool opens by a
+ * double click or Enter; free space offers what can be made of it.
+ */
+export function LadderView(props: Props): ReactNode {
+  const { network, vrfId, outer, top, selectedId, canEdit } = props;
+  const tokens = useTheme();
+  const frame = useRef<HTMLDivElement>(null);
+  const [width, setWidth] = useState(800);
+  const [offered, setOffered] = useState<{ block: IpPrefix; anchor: SVGGElement } | null>(null);
+  const [adding, setAdding] = useState<IpPrefix | null>(null);
+  useEffect(() => {
+    const element = frame.current;
+    if (element === null) return;
+    const watch = new ResizeObserver(([entry]) => setWidth(Math.max(320, entry?.contentRect.width ?? 800)));
+    watch.observe(element);
+    return () => watch.disconnect();
+  }, []);
+  const ladder = useMemo(() => ladderOf(network, vrfId, outer), [network, vrfId, outer]);
+  const room = width - gutter - 2;
+  const rowAt = new Map(ladder.lengths.map((length, at) => [length, head + at * rowHeight]));
+  const height = head + ladder.lengths.length * rowHeight + 4;
+  const wider = outer.length === 0 ? null : prefixAround(outer, outer.length - 1);
+  const isTop = top.some((prefix) => formatPrefix(prefix) === formatPrefix(outer));
+  return (
+    <Frame aria-label="Ladder" ref={frame}>
+      <Way>
+        {top.length > 1 || !isTop
+          ? top.map((prefix) => (
+              <Button
+                key={formatPrefix(prefix)}
+                aria-pressed={formatPrefix(prefix) === formatPrefix(outer)}
+                onPress={() => props.onOpen(prefix)}
+              >
+                {formatPrefix(prefix)}
+              </Button>
+            ))
+          : null}
+        {!isTop && wider !== null && (
+          <>
+            <span>{formatPrefix(outer)}</span>
+            <Button onPress={() => props.onOpen(wider)}>{`Wider: /${wider.length}`}</Button>
+          </>
+        )}
+        <span>{`${formatIp(outer)} – ${formatIp(lastOf(outer))}`}</span>
+      </Way>
+      <svg height={height} role="group" aria-label={`${formatPrefix(outer)} by prefix length`}>
+        <defs>
+          <pattern
+            id="free-space"
+            width={7}
+            height={7}
+            patternUnits="userSpaceOnUse"
+            patternTransform="rotate(45)"
+          >
+            <path d="M0 0V7" stroke={tokens.rule} strokeWidth={2} />
+          </pattern>
+        </defs>
+        {ladder.marks.map((mark) => (
+          <g key={mark.text} transform={`translate(${gutter + mark.at * room} 0)`}>
+            <path d={`M0 4V${height}`} stroke={tokens.rule} />
+            <text x={4} y={13} fontSize={10.5} fill={tokens.inkSoft} className="mono">
+              {mark.text}
+            </text>
+          </g>
+        ))}
+        {ladder.lengths.map((length) => (
+          <text
+            key={length}
+            x={2}
+            y={(rowAt.get(length) ?? 0) + 22}
+            fontSize={12}
+            fill={tokens.inkSoft}
+            className="mono"
+          >
+            {`/${length}`}
+          </text>
+        ))}
+        {ladder.free.map((rung) => {
+          const wide = rung.width * room;
+          const text = formatPrefix(rung.prefix);
+          if (wide < 3) return null;
+          return (
+            <g
+              key={text}
+              role="button"
+              tabIndex={0}
+              aria-label={`${text} is free`}
+              transform={`translate(${gutter + rung.from * room} ${rowAt.get(rung.prefix.length) ?? 0})`}
+              onClick={(event) => setOffered({ block: rung.prefix, anchor: event.currentTarget })}
+              onKeyDown={(event) => {
+                if (event.key !== 'Enter' && event.key !== ' ') return;
+                event.preventDefault();
+                setOffered({ block: rung.prefix, anchor: event.currentTarget });
+              }}
+            >
+              <rect
+                width={wide}
+                height={rowHeight - 8}
+                fill={tokens.ground}
+                stroke={tokens.rule}
+                strokeDasharray="4 3"
+              />
+              <rect width={wide} height={rowHeight - 8} fill="url(#free-space)" opacity={0.8} />
+              {wide >= roomForPrefix + 30 && (
+                <text
+                  x={6}
+                  y={14}
+                  fontSize={11}
+                  fill={tokens.inkSoft}
+                  stroke={tokens.ground}
+                  strokeWidth={3}
+                  paintOrder="stroke"
+                  className="mono"
+                >
+                  {`${text} free`}
+                </text>
+              )}
+            </g>
+          );
+        })}
+        {ladder.rungs.map((rung) => (
+          <RungShape
+            key={rung.row?.id}
+            rung={rung}
+            x={gutter + rung.from * room}
+            y={rowAt.get(rung.prefix.length) ?? 0}
+            width={rung.width * room}
+            selected={rung.row?.id === selectedId}
+            onPress={() => rung.row !== null && props.onSelect(rung.row.id)}
+            onOpen={rung.row?.role === 'pool' ? () => props.onOpen(rung.prefix) : null}
+          />
+        ))}
+      </svg>
+      <Popover
+        triggerRef={{ current: offered?.anchor ?? null }}
+        isOpen={offered !== null}
+        onOpenChange={(open) => {
+          if (open) return;
+          setOffered(null);
+          setAdding(null);
+        }}
+        placement="bottom start"
+      >
+        {offered !== null && adding === null && (
+          <Offers aria-label="Free space">
+            <h3>{`Free: ${formatPrefix(offered.block)}`}</h3>
+            <ul>
+              {offersIn(offered.block).map((offer) => (
+                <li key={offer.length}>
+                  <span>
+                    {`${offer.count === 1 ? 'one' : offer.count} /${offer.length} `}
+                    <Hint>{`${hostsText(offer.hosts)}${offer.count === 1 ? '' : ' each'}`}</Hint>
+                  </span>
+                  {canEdit && (
+                    <Button
+                      aria-label={`Take ${formatPrefix(offer.first)}`}
+                      onPress={() => setAdding(offer.first)}
+                    >
+                      Take
+                    </Button>
+                  )}
+                </li>
+              ))}
+            </ul>
+          </Offers>
+        )}
+        {offered !== null && adding !== null && (
+          <AddPrefix
+            vrfId={vrfId}
+            pool={null}
+            start={adding}
+            onDone={(id) => {
+              setOffered(null);
+              setAdding(null);
+              props.onSelect(id);
+            }}
+          />
+        )}
+      </Popover>
+    </Frame>
+  );
+}
