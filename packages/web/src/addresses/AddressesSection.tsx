@@ -22,7 +22,7 @@ const columns: readonly GridColumn[] = [
 
 /** How deep a prefix stands in its VRF: how many others hold it. */
 function indented(text: string, depth: number): string {
-  return `${'   '.repeat(depth)}${text}`;
+  return `${'\u2003'.repeat(depth)}${text}`;
 }
 
 /** The address plan of one VRF: its space as a ladder, and its prefixes as rows. */
@@ -34,7 +34,9 @@ export default function AddressesSection(): ReactNode {
   const [chosenVrf, setVrf] = useState<string | null>(null);
   const vrfs = [...network.all('vrf')];
   const picked = selection?.kind === 'prefix' ? network.get('prefix', selection.id) : null;
-  const fallback = vrfs.find((vrf) => network.countOf('prefixesByVrf', vrf.id) > 0)?.id ?? 'global';
+  const [fallback = 'global'] = ['global', ...vrfs.map((vrf) => vrf.id)].sort(
+    (a, b) => network.countOf('prefixesByVrf', b) - network.countOf('prefixesByVrf', a),
+  );
   const vrf = chosenVrf ?? (picked === null ? fallback : (picked.vrfId ?? 'global'));
   const vrfId = vrf === 'global' ? null : vrf;
   const tree = prefixTree(network, vrfId);
@@ -51,7 +53,6 @@ export default function AddressesSection(): ReactNode {
       return [{ id: row.id, cells: { ...cells, prefix: indented(row.prefix, Math.max(0, depth)) } }];
     });
   }, [network, scopeId, vrf, tree, filter]);
-  const open = (prefix: IpPrefix | null): void => setOpened(prefix);
   return (
     <Work>
       <WorkHead>
@@ -97,7 +98,7 @@ export default function AddressesSection(): ReactNode {
           top={top}
           selectedId={picked?.id ?? null}
           canEdit={canEdit}
-          onOpen={open}
+          onOpen={setOpened}
           onSelect={(id) => select({ kind: 'prefix', id })}
         />
       )}

@@ -37,6 +37,7 @@ const Frame = styled.section`
 `;
 const Way = styled.div`
   display: flex;
+  flex-wrap: wrap;
   gap: 6px;
   align-items: center;
   min-height: 28px;
@@ -49,6 +50,7 @@ const Way = styled.div`
   }
   > span:last-child {
     margin-left: auto;
+    white-space: nowrap;
   }
 `;
 const Offers = styled(Dialog)`
@@ -335,7 +337,7 @@ export function LadderView(props: Props): ReactNode {
               {offersIn(offered.block).map((offer) => (
                 <li key={offer.length}>
                   <span>
-                    {`${offer.count === 1 ? 'one' : offer.count} /${offer.length} `}
+                    {`${offer.count} × /${offer.length} `}
                     <Hint>{`${hostsText(offer.hosts)}${offer.count === 1 ? '' : ' each'}`}</Hint>
                   </span>
                   {canEdit && (

@@ -1,6 +1,7 @@
-import { devicesInScope, placeKinds, placePath, racksIn, type Place } from '@visograph/core';
+import { devicesInScope, editRow, placeKinds, placePath, racksIn, type Place } from '@visograph/core';
 import type { ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
+import { Choice } from '../kit/controls.tsx';
 import { AddInside } from './AddInside.tsx';
 import { Card, ChosenFact, EditableFact, Facts, Goto, Head } from './parts.tsx';
 import { PathwaysCard } from './PathwaysCard.tsx';
@@ -30,6 +31,7 @@ export function PlaceRecord({ place }: { place: Place }): ReactNode {
           <EditableFact kind="place" row={place} field="address" />
           <EditableFact kind="place" row={place} field="latitude" numeric />
           <EditableFact kind="place" row={place} field="longitude" numeric />
+          <NumberingFact place={place} />
           <EditableFact kind="place" row={place} field="trayHeightM" numeric />
           {place.parentId !== null && (
             <>
@@ -56,6 +58,34 @@ export function PlaceRecord({ place }: { place: Place }): ReactNode {
       )}
       {canEdit && <AddInside placeId={place.id} />}
       <RowHistory rowId={place.id} />
+    </>
+  );
+}
+
+/** Which numbering of VLANs holds here and in what is inside: its own, or that of the place around it. */
+function NumberingFact({ place }: { place: Place }): ReactNode {
+  const { view, canEdit, commit } = useProject();
+  const { network } = view;
+  const groups = [...network.all('vlanGroup')];
+  if (groups.length === 0) return null;
+  return (
+    <>
+      <dt>VLAN group</dt>
+      <dd>
+        <Choice
+          label="VLAN group"
+          hideLabel
+          width={150}
+          value={place.vlanGroupId ?? 'around'}
+          options={[
+            { id: 'around', text: place.parentId === null ? 'none' : 'as around it', disabled: !canEdit },
+            ...groups.map((group) => ({ id: group.id, text: group.name, disabled: !canEdit })),
+          ]}
+          onChange={(id) =>
+            void commit(editRow(network, 'place', place, { vlanGroupId: id === 'around' ? null : id }))
+          }
+        />
+      </dd>
     </>
   );
 }

@@ -7,16 +7,16 @@ import { useWhereabouts } from '../data/location.ts';
 import { Button, Choice, Field, Floating } from '../kit/controls.tsx';
 import { Filter } from '../kit/Filter.tsx';
 import { Grid, type GridColumn, type GridRow } from '../kit/Grid.tsx';
-import { Empty, Work, WorkHead } from '../kit/panels.tsx';
+import { Empty, Hint, Work, WorkHead } from '../kit/panels.tsx';
 import { editVlan } from './editVlan.ts';
 
 const columns: readonly GridColumn[] = [
-  { key: 'group', label: 'Group', width: 84, text: true },
-  { key: 'vid', label: 'Number', width: 72, numeric: true },
-  { key: 'name', label: 'Name', width: 150, text: true, editable: true },
-  { key: 'purpose', label: 'Purpose', width: 130, text: true, editable: true },
-  { key: 'vrf', label: 'VRF', width: 70 },
-  { key: 'prefixes', label: 'Prefixes', width: 210 },
+  { key: 'group', label: 'Group', width: 70, text: true },
+  { key: 'vid', label: 'Number', width: 66, numeric: true },
+  { key: 'name', label: 'Name', width: 128, text: true, editable: true },
+  { key: 'purpose', label: 'Purpose', width: 90, text: true, editable: true },
+  { key: 'vrf', label: 'VRF', width: 60 },
+  { key: 'prefixes', label: 'Prefixes', width: 176 },
   { key: 'switches', label: 'Switches', width: 76, numeric: true },
   { key: 'ports', label: 'Ports', width: 60, numeric: true },
   { key: 'users', label: 'Users', width: 60, numeric: true },
@@ -82,7 +82,8 @@ function AddVlan({ onDone }: { onDone: (vlan: Vlan) => void }): ReactNode {
             />
           )}
           <Field label="Number" value={vid} onChange={setVid} mono />
-          <Field label="Name" value={name} onChange={setName} autoFocus error={wrong} />
+          <Field label="Name" value={name} onChange={setName} autoFocus />
+          {wrong !== null && <Hint role="alert">{wrong}</Hint>}
           <Button type="submit" $tone="primary">
             Add VLAN
           </Button>
