@@ -9,6 +9,7 @@ const floors = [
   ['change'],
   ['racks'],
   ['cabling'],
+  ['switching', 'address'],
   ['commands'],
   ['draw', 'check', 'report'],
   ['exchange'],

@@ -151,9 +151,11 @@ const screens: { name: string; atNight?: boolean; open: (page: Page) => Promise<
   },
   { name: 'equipment', open: (page) => page.keyboard.press('Alt+3') },
   { name: 'cables', open: (page) => page.keyboard.press('Alt+4') },
-  { name: 'sheets', open: (page) => page.keyboard.press('Alt+5') },
+  { name: 'VLANs', open: (page) => page.keyboard.press('Alt+5') },
+  { name: 'addresses', open: (page) => page.keyboard.press('Alt+6') },
+  { name: 'sheets', open: (page) => page.keyboard.press('Alt+7') },
   { name: 'a sheet', open: (page) => doLine(page, 'Data room · cabling') },
-  { name: 'schedules', open: (page) => page.keyboard.press('Alt+6') },
+  { name: 'schedules', open: (page) => page.keyboard.press('Alt+8') },
   { name: 'history', open: (page) => page.getByRole('button', { name: /^Saved/ }).click() },
 ];
 

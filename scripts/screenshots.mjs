@@ -65,7 +65,6 @@ const pick = async (text) => {
 
 await page.goto(url);
 await page.getByLabel('E-mail').waitFor();
-await shot('sign-in');
 await page.getByLabel('E-mail').fill('anna@marrow.example');
 await page.getByLabel('Password').fill('ferry-lamp-seven');
 await page.keyboard.press('Enter');
@@ -148,7 +147,14 @@ await shot('equipment');
 await page.getByRole('link', { name: 'Cables' }).click();
 await page.getByRole('button', { name: 'Circuits' }).click();
 await shot('circuits');
-await page.keyboard.press('Alt+6');
+await line('VLAN 40');
+await shot('vlans');
+await page.getByRole('link', { name: 'Addresses' }).click();
+await page.getByRole('button', { name: /^10\.40\.0\.0\/16, pool/ }).dblclick();
+await page.getByRole('button', { name: /^10\.40\.0\.0\/19, pool/ }).dblclick();
+await page.getByRole('button', { name: /^10\.40\.3\.0\/24/ }).click();
+await shot('addresses');
+await page.keyboard.press('Alt+8');
 await page.getByRole('button', { name: /^Saved/ }).click();
 await shot('schedule-history');
 await page.evaluate(() => localStorage.setItem('visograph.theme', 'night'));
