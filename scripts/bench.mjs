@@ -9,7 +9,7 @@ const { bundle } = await import('./run-ts.mjs');
 const { buildWeb } = await import('./build.mjs');
 const chromium = ensureChromium();
 await buildWeb();
-const parts = ['bench', 'drawings', 'frames', 'sheetFrames'].map((name) => ({
+const parts = ['bench', 'logical', 'drawings', 'frames', 'sheetFrames'].map((name) => ({
   from: join(root, `packages/server/bench/${name}.ts`),
   entry: join(root, `.visograph/build/${name}.mjs`),
 }));

@@ -42,13 +42,38 @@ describe('check', () => {
         .json<{ findings: { rule: string; about: string[] }[] }>()
         .findings.map((one) => [one.rule, one.about[0]]),
     ).toEqual([
+      ['address-duplicate', 'address 10.40.40.20/24'],
       ['cable-one-end', 'cable AH-00016'],
       ['link-medium', 'device br-edge-1'],
       ['link-optics', 'device br-edge-1'],
       ['poe-over-budget', 'device kq-acc-5'],
+      ['prefix-overlap', 'prefix 10.41.3.64/26'],
       ['rack-over-limit', 'rack BR-A1'],
       ['label-gap', 'cable AH-00017'],
+      ['no-management-address', 'device kq-cam-14'],
+      ['vlan-stops', 'VLAN 40 Cameras'],
     ]);
+  });
+
+  test('VLANs, prefixes and addresses as tables', async () => {
+    const rowsOf = async (name: string) =>
+      (await visograph('report', demo, name, '--json')).json<{
+        rows: Record<string, string | number | null>[];
+      }>().rows;
+    const cameras = (await rowsOf('vlans')).find((row) => row['vid'] === 40);
+    expect(cameras).toMatchObject({ group: 'shore', name: 'Cameras', vrf: 'ops', parts: 3 });
+    const prefixes = await rowsOf('prefixes');
+    expect(prefixes).toHaveLength(60);
+    expect(prefixes.find((row) => row['prefix'] === '10.40.0.0/19')).toMatchObject({
+      role: 'pool',
+      taken: 5,
+      use: 25,
+    });
+    expect((await rowsOf('addresses')).find((row) => row['address'] === '10.40.8.12/22')).toMatchObject({
+      prefix: '10.40.8.0/22',
+      device: 'kq-srv-2',
+      port: 'bond0',
+    });
   });
 
   test('the capacity of racks, and an elevation coloured by power', async () => {

@@ -1,9 +1,5 @@
-import { readFileSync } from 'node:fs';
 import { describe, expect, test } from '@jest/globals';
-import { readExchange } from '../../exchange/read.ts';
 import { parseIp } from '../../model/ip.ts';
-import { newProject } from '../../model/kinds/project.ts';
-import { Network } from '../../model/network.ts';
 import { access, switched, trunk } from '../../testSwitching.ts';
 import { checkNetwork } from '../registry.ts';
 import { isPrivate } from './addresses.ts';
@@ -193,24 +189,4 @@ describe('VLANs', () => {
     expect(rulesOf(list)).toEqual(['vlan-undefined', 'vlan-undefined', 'vlan-unused']);
     expect(list[0]?.[1]).toContain('VLAN 77, which is not in the group shore');
   });
-});
-
-test('the demo: exactly its deliberate faults', () => {
-  const file: unknown = JSON.parse(
-    readFileSync(new URL('../../../../../demo/marrow-sound-ferries.json', import.meta.url), 'utf8'),
-  );
-  const read = readExchange(Network.of({ project: [newProject('Demo')] }), file);
-  if (!read.ok) throw new Error(read.problems[0]?.message);
-  expect(checkNetwork(read.network).map((one) => `${one.rule}: ${one.about[0] ?? ''}`)).toEqual([
-    'address-duplicate: address 10.40.40.20/24',
-    'cable-one-end: cable AH-00016',
-    'link-medium: device br-edge-1',
-    'link-optics: device br-edge-1',
-    'poe-over-budget: device kq-acc-5',
-    'prefix-overlap: prefix 10.41.3.64/26',
-    'rack-over-limit: rack BR-A1',
-    'label-gap: cable AH-00017',
-    'no-management-address: device kq-cam-14',
-    'vlan-stops: VLAN 40 Cameras',
-  ]);
 });

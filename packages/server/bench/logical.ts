@@ -1,0 +1,155 @@
+/** Part of npm run bench: VLANs over 1,000 switches, and an address plan of 100,000 prefixes and 1,000,000 addresses. */
+import {
+  applyChanges,
+  blankAddress,
+  blankDevice,
+  blankPort,
+  blankPrefix,
+  childrenOf,
+  create,
+  findAddress,
+  formatPrefix,
+  ladderOf,
+  Layer2,
+  Network,
+  newId,
+  newProject,
+  nextFreeAddress,
+  nextFreePrefix,
+  parseIp,
+  parsePrefix,
+  prefixSchedule,
+  prefixTree,
+  useOf,
+  type Address,
+  type Cable,
+  type Device,
+  type Port,
+  type Prefix,
+} from '@visograph/core';
+import { blankCable } from '../../core/src/model/kinds/cable.ts';
+import { at, Report, time } from './figures.ts';
+
+const report = new Report();
+const repeated = async (count: number, work: (step: number) => unknown): Promise<number> => {
+  const times: number[] = [];
+  for (let step = 0; step < count; step++) times.push((await time(() => work(step)))[1]);
+  return at(times, 0.95);
+};
+
+/** 1,000 switches in a tree with a second uplink each; every trunk carries all of 4,000 VLANs. */
+function switches(): Network {
+  const devices: Device[] = [];
+  const ports: Port[] = [];
+  const cables: Cable[] = [];
+  const portOf = (device: Device): Port => {
+    const port: Port = {
+      ...blankPort,
+      id: newId(),
+      deviceId: device.id,
+      name: String(ports.length),
+      mode: 'trunk',
+      taggedVids: Array.from({ length: 4000 }, (_, vid) => vid + 1),
+      speedBps: 1e10,
+    };
+    ports.push(port);
+    return port;
+  };
+  for (let n = 0; n < 1000; n++) {
+    const device: Device = { ...blankDevice, id: newId(), name: `sw-${n}`, role: 'SW' };
+    devices.push(device);
+    for (const up of n === 0 ? [] : n < 3 ? [0] : [Math.floor((n - 1) / 2), Math.floor((n - 1) / 2) - 1]) {
+      const [far, near] = [devices[Math.max(0, up)], device];
+      if (far === undefined) continue;
+      cables.push({
+        ...blankCable,
+        id: newId(),
+        label: `B-${cables.length}`,
+        aPortId: portOf(far).id,
+        bPortId: portOf(near).id,
+      });
+    }
+  }
+  return Network.of({ project: [newProject('Bench')], device: devices, port: ports, cable: cables });
+}
+
+const layered = switches();
+const [layer2, layerMs] = await time(() => new Layer2(layered));
+report.note(
+  `layer-2 domains of 4,000 VLANs on 1,000 switches, ${layer2.links.length} links`,
+  layerMs,
+  'ms',
+  1000,
+);
+const [count, countMs] = await time(() => [...layer2.domains()].length);
+report.note(`  list all ${count} domains with their switches`, countMs, 'ms', null);
+
+const prefixes: Prefix[] = [
+  { ...blankPrefix, id: newId(), prefix: '10.0.0.0/8', role: 'pool' },
+  { ...blankPrefix, id: newId(), prefix: '172.16.0.0/12', role: 'pool' },
+];
+for (let n = 0; prefixes.length < 100_000; n++) {
+  if (n % 97 === 5) continue;
+  const value = (10n << 24n) + BigInt(n) * 128n;
+  prefixes.push({
+    ...blankPrefix,
+    id: newId(),
+    prefix: formatPrefix({ family: 4, value, length: 25 }),
+    role: 'transit',
+  });
+}
+const addresses: Address[] = [];
+for (let n = 0; addresses.length < 1_000_000; n++) {
+  const home = prefixes[2 + (n % (prefixes.length - 2))];
+  const base = home === undefined ? null : parsePrefix(home.prefix);
+  if (base === null) continue;
+  const host = base.value + 1n + BigInt(Math.floor(n / (prefixes.length - 2)));
+  const text = `${host >> 24n}.${(host >> 16n) & 255n}.${(host >> 8n) & 255n}.${host & 255n}/25`;
+  addresses.push({ ...blankAddress, id: newId(), address: text, use: 'reserved' });
+}
+const plan = Network.of({ project: [newProject('Bench')], prefix: prefixes, address: addresses });
+const [, treeMs] = await time(() => prefixTree(plan, null));
+report.note('tree of 100,000 prefixes, built once', treeMs, 'ms', null);
+const [, indexMs] = await time(() => {
+  plan.find('addressesByBlock', '');
+  plan.find('addressesByHost', '');
+});
+report.note('indexes of 1,000,000 addresses, built once', indexMs, 'ms', null);
+const pool = prefixes[0];
+const subnet = prefixes[5000];
+if (pool === undefined || subnet === undefined) throw new Error('no prefixes');
+report.note(
+  'next free prefix, p95',
+  await repeated(500, (n) => nextFreePrefix(plan, pool, 24 + (n % 5))),
+  'ms',
+  1,
+);
+report.note('next free address, p95', await repeated(500, () => nextFreeAddress(plan, subnet)), 'ms', 1);
+const places = Array.from({ length: 500 }, (_, n) => parseIp(`10.${n % 90}.${n % 250}.${(n * 7) % 120}`));
+report.note(
+  'find an address: prefix and who has it, p95',
+  await repeated(500, (n) => {
+    const ip = places[n];
+    return ip === null || ip === undefined ? null : findAddress(plan, ip);
+  }),
+  'ms',
+  1,
+);
+const [, firstMs] = await time(() => {
+  const children = childrenOf(plan, pool).slice(0, 60);
+  return [pool, ...children].map((row) => useOf(plan, row));
+});
+report.note('plan: the first 60 rows under a pool of 99,998, with their use', firstMs, 'ms', 300);
+const [, allMs] = await time(() => prefixSchedule(plan, null).rows.length);
+report.note('  all 100,000 rows of it, sorted', allMs, 'ms', null);
+const [, ladderMs] = await time(() => ladderOf(plan, null, { family: 4, value: 10n << 24n, length: 16 }));
+report.note('  ladder of one /16 of it', ladderMs, 'ms', null);
+const [, editMs] = await time(() => {
+  const added = { ...blankPrefix, id: newId(), prefix: '172.16.0.0/24', role: 'transit' as const };
+  const applied = applyChanges(plan, [create('prefix', added)]);
+  if (!applied.ok) throw new Error(applied.problems[0]?.message);
+  return prefixTree(applied.network, null).size;
+});
+report.note('  add a prefix and have the tree of the new network', editMs, 'ms', null);
+report.finish();
+process.exit(0);
