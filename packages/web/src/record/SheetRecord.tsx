@@ -98,7 +98,7 @@ function TemplateEditor({ sheet }: { sheet: Sheet }): ReactNode {
       />
       <Lines value={text} onChange={setText} onBlur={keep}>
         <Label>Lines below the name</Label>
-        <TextArea placeholder={'{model}\n{rack} {unit}'} />
+        <TextArea placeholder={'{model}\n{rack} {unit}\n{management address}'} />
       </Lines>
       {unknown.length > 0 ? (
         <Trouble role="alert">{`There is no fact {${unknown[0] ?? ''}}. The template was not kept.`}</Trouble>
