@@ -62,6 +62,3 @@ export function readVids(text: string): VidsRead {
   }
   return { ok: true, vids: [...found].sort((a, b) => a - b) };
 }
-
-export const hasVid = (vids: Vids | null, vid: number): boolean =>
-  vids === 'all' || vids?.includes(vid) === true;

@@ -1,8 +1,7 @@
 import type { Port } from '../model/kinds/port.ts';
 import type { Vlan } from '../model/kinds/vlan.ts';
 import type { Network } from '../model/network.ts';
-import { portTitle } from '../model/ports.ts';
-import { groupOfPort, type Bridge, type BridgePort } from './bridges.ts';
+import type { Bridge, BridgePort } from './bridges.ts';
 import type { BridgeLink, Domain, Layer2 } from './layer2.ts';
 
 /** Why a VLAN does not go over a link between two bridges of its group. */
@@ -135,9 +134,3 @@ export function leaks(layer2: Layer2): Leak[] {
   }
   return found;
 }
-
-/** "kq-core-1 vlan20", with the VLAN group where the port names one of its own. */
-export const listenerText = (network: Network, port: Port): string => {
-  const own = port.vlanGroupId === null ? null : network.get('vlanGroup', groupOfPort(network, port));
-  return own === null ? portTitle(network, port.id) : `${portTitle(network, port.id)} (${own.name})`;
-};
