@@ -109,6 +109,8 @@ test('plates are aligned, undone, locked and tidied; others stay where they are'
 
   await tools.getByRole('button', { name: 'Lock', exact: true }).click();
   await settled(page);
+  // The drawing that knows of the lock comes from the worker.
+  await expect(tools.getByRole('button', { name: 'Unlock', exact: true })).toBeVisible();
   // A drag on a locked plate moves the view, so that is measured against another plate.
   const apart = async () => Math.round((await box(one)).x - (await box(plate(page, 'kq-st-1'))).x);
   const [at, was] = [await box(one), await apart()];
