@@ -1,4 +1,13 @@
-import { deleteVlan, editRow, layer2Of, portTitle, reachOf, spanningTree, type Vlan } from '@visograph/core';
+import {
+  compareNames,
+  deleteVlan,
+  editRow,
+  layer2Of,
+  portTitle,
+  reachOf,
+  spanningTree,
+  type Vlan,
+} from '@visograph/core';
 import { useMemo, useState, type ReactNode } from 'react';
 import { styled, useTheme } from 'styled-components';
 import { useProject } from '../data/project.tsx';
@@ -32,6 +41,8 @@ const List = styled.ul`
     min-height: 20px;
   }
 `;
+
+const counted = (count: number, one: string): string => `${count} ${count === 1 ? one : `${one}s`}`;
 
 /** Names beyond these are counted. */
 const mostNamed = 12;
@@ -80,11 +91,12 @@ function ReachCards({ vlan }: { vlan: Vlan }): ReactNode {
               {part.bridges
                 .filter(({ bridge }) => bridge.form === 'switch')
                 .map(({ bridge }) => bridge.name)
+                .sort(compareNames)
                 .join(', ')}
             </li>
             <li>
               <Hint>
-                {`${part.ports.length} ports, ${part.listeners.length} users · root ${roots[at]?.root.name ?? '–'}${(roots[at]?.blocked.size ?? 0) > 0 ? `, ${roots[at]?.blocked.size ?? 0} links blocked` : ''}`}
+                {`${counted(part.ports.length, 'port')}, ${counted(part.listeners.length, 'user')} · root ${roots[at]?.root.name ?? '–'}${(roots[at]?.blocked.size ?? 0) > 0 ? `, ${roots[at]?.blocked.size ?? 0} links blocked` : ''}`}
               </Hint>
             </li>
           </List>
