@@ -235,6 +235,32 @@ test('left out of the sheet, a device is in the network still; put back, it is o
   await expect(plate(page, 'kq-srv-4')).toBeVisible();
 });
 
+test('a new device waits in the tray where the sheet says so, and is placed from there', async ({ page }) => {
+  await openSheet(page, 'Data room · cabling');
+  await page.getByText('New devices wait to be placed').click();
+  await settled(page);
+  await page.getByRole('link', { name: 'Equipment' }).click();
+  await page.getByRole('button', { name: 'Add device', exact: true }).first().click();
+  const dock = page.getByRole('form', { name: 'Add device' });
+  await dock.getByRole('combobox', { name: 'Model' }).fill('AX-2424P');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await dock.getByRole('combobox', { name: 'Rack' }).fill('KQ-A2');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await dock.getByRole('button', { name: /^Add kq-acc-6/ }).click();
+  await saved(page);
+  await openSheet(page, 'Data room · cabling');
+  const tray = page.getByRole('region', { name: 'Not on the sheet' });
+  await expect(tray).toContainText('Not yet placed · 1');
+  await expect(plate(page, 'kq-acc-6')).toHaveCount(0);
+  await tray.getByRole('button', { name: 'Place', exact: true }).click();
+  await expect(plate(page, 'kq-acc-6')).toBeVisible();
+  await expect(tray).toHaveCount(0);
+  await page.keyboard.press('Control+z');
+  await expect(tray).toContainText('kq-acc-6');
+});
+
 test('a label is slid along its link and keeps to its end when the plate moves', async ({ page }) => {
   await openSheet(page, 'Data room · cabling');
   const cable = page.getByRole('row').filter({ hasText: 'KQ-00001' });

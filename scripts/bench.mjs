@@ -1,4 +1,4 @@
-/** npm run bench [-- --json]: on a throw-away database with the safety of a real one. */
+/** npm run bench [-- --json] [-- part …]: on a throw-away database with the safety of a real one. */
 import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
 import { ensureChromium, ensurePackages, root } from './install.mjs';
@@ -9,7 +9,9 @@ const { bundle } = await import('./run-ts.mjs');
 const { buildWeb } = await import('./build.mjs');
 const chromium = ensureChromium();
 await buildWeb();
-const parts = ['bench', 'logical', 'drawings', 'frames', 'sheetFrames'].map((name) => ({
+const all = ['bench', 'logical', 'drawings', 'frames', 'sheetFrames'];
+const named = all.filter((name) => process.argv.includes(name));
+const parts = (named.length > 0 ? named : all).map((name) => ({
   from: join(root, `packages/server/bench/${name}.ts`),
   entry: join(root, `.visograph/build/${name}.mjs`),
 }));

@@ -17,6 +17,15 @@ export interface Size {
   reachDown: number;
 }
 
+/** What plates and the labels between them measure. */
+export interface Measures {
+  sizes: ReadonlyMap<string, Size>;
+  /** Between two plates beside each other that are linked: room for the label at either end. */
+  pairGap: (left: string, right: string) => number;
+  /** The room that the title of a container needs. */
+  titleWidth: (containerId: string) => number;
+}
+
 /** Plates placed from a corner of their own, as one block. */
 export interface Block {
   tier: number;

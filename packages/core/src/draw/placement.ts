@@ -1,4 +1,4 @@
-import { padding, snap, titleHeight, up, type Block, type Size } from './lattice.ts';
+import { padding, snap, titleHeight, up, type Block, type Measures, type Size } from './lattice.ts';
 import { arrangeRows, neighboursOf } from './rows.ts';
 import { overlap, type Box, type Point } from './scene.ts';
 import type { GraphNode, SheetGraph } from './sheetGraph.ts';
@@ -141,14 +141,14 @@ function enclose(block: Block, titleWidth: number): Block {
 
 /**
  * Positions for all plates: rows by tier inside each container, containers on shelves by their mean tier, so that the
- * whole is about 1.6 times as wide as high. Plates never overlap. `titleWidth` gives the room a title needs.
+ * whole is about 1.6 times as wide as high. Plates never overlap.
  */
 export function placePlates(
   graph: SheetGraph,
   tiers: ReadonlyMap<string, number>,
-  sizes: ReadonlyMap<string, Size>,
-  titleWidth: (containerId: string) => number,
+  measures: Measures,
 ): Map<string, Point> {
+  const { sizes, titleWidth } = measures;
   const members = new Map<string, GraphNode[]>();
   for (const node of graph.nodes) {
     const key = node.containerId ?? '';
@@ -180,7 +180,7 @@ export function placePlates(
     const nodes = members.get(key) ?? [];
     const children = (inside.get(key) ?? []).map((id) => enclose(blockOf(id), titleWidth(id)));
     const own =
-      nodes.length === 0 ? [] : [arrangeRows(nodes, linksOf.get(key) ?? [], near, tiers, sizes, widest)];
+      nodes.length === 0 ? [] : [arrangeRows(nodes, linksOf.get(key) ?? [], near, tiers, measures, widest)];
     if (children.length === 0 && own[0] !== undefined) return own[0];
     const parts = own.map((block) => (key === '' ? block : { ...block, tier: -1 }));
     if (key === '') {

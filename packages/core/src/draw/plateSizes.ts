@@ -8,6 +8,26 @@ export const tabWidth = 24;
 export const nameSize = 13;
 export const lineSize = 11;
 
+/** Room between two linked plates beside each other that hold short labels, or none. */
+const leastPairGap = 136;
+
+/** The room that each pair of linked plates needs between them, so that the labels of either end do not meet. */
+export function pairGaps(graph: SheetGraph, measure: TextMeasure): (left: string, right: string) => number {
+  const ends = new Map<string, { low: number; high: number }>();
+  const key = (a: string, b: string): string => (a < b ? `${a} ${b}` : `${b} ${a}`);
+  for (const link of graph.links) {
+    const widest = ends.get(key(link.a, link.b)) ?? { low: 0, high: 0 };
+    const [low, high] = link.a < link.b ? [link.aPort, link.bPort] : [link.bPort, link.aPort];
+    widest.low = Math.max(widest.low, measure(low, 'mono', labelSize));
+    widest.high = Math.max(widest.high, measure(high, 'mono', labelSize));
+    ends.set(key(link.a, link.b), widest);
+  }
+  return (left, right) => {
+    const { low, high } = ends.get(key(left, right)) ?? { low: 0, high: 0 };
+    return Math.max(leastPairGap, up(low + 24) + up(high + 24) + 3 * grid);
+  };
+}
+
 interface Ends {
   up: number[];
   down: number[];

@@ -1,12 +1,10 @@
 import { compareNames } from '../model/order.ts';
-import { grid, snap, up, type Block, type Size } from './lattice.ts';
+import { grid, snap, up, type Block, type Measures } from './lattice.ts';
 import type { Point } from './scene.ts';
 import type { GraphNode, SheetGraph } from './sheetGraph.ts';
 import { loopRows, smallestRing, stringsOf, strung } from './strings.ts';
 
 const columnGap = 48;
-/** Between two plates that are linked to each other: room for a label at either end. */
-const pairGap = 136;
 
 /**
  * Orders each row by the mean position of what its plates connect to, a few times down and up; plates that hang on
@@ -80,7 +78,7 @@ export function arrangeRows(
   links: SheetGraph['links'],
   near: ReadonlyMap<string, readonly string[]>,
   tiers: ReadonlyMap<string, number>,
-  sizes: ReadonlyMap<string, Size>,
+  { sizes, pairGap }: Measures,
   widest: number,
 ): Block {
   const byTier = new Map<number, string[]>();
@@ -90,7 +88,7 @@ export function arrangeRows(
   }
   const widthOf = (id: string): number => sizes.get(id)?.width ?? 0;
   const gapBetween = (left: string, right: string): number =>
-    near.get(left)?.includes(right) === true ? pairGap : columnGap;
+    near.get(left)?.includes(right) === true ? pairGap(left, right) : columnGap;
   const tierRows = mergeRows(
     [...byTier.entries()].sort((a, b) => a[0] - b[0]).flatMap(([, ids]) => looped(ids, near)),
     near,

@@ -7,7 +7,7 @@ import { sceneMarks } from './marks.ts';
 import { placeMiddleLabels, stubLabels } from './middleLabels.ts';
 import { findSpot, placePlates } from './placement.ts';
 import { planOf, type DrawingPlan, type PlanOptions } from './plan.ts';
-import { plateSizes } from './plateSizes.ts';
+import { pairGaps, plateSizes } from './plateSizes.ts';
 import { routeAll } from './routing.ts';
 import {
   boxAround,
@@ -41,7 +41,11 @@ function positionsOf(
   if (kept.size === graph.nodes.length) return kept;
   if (!plan.arranged) {
     const titles = new Map(graph.containers.map(({ id, title }) => [id, titleWidth(title, measure)]));
-    const laidOut = placePlates(graph, tiers, sizes, (id) => titles.get(id) ?? 0);
+    const laidOut = placePlates(graph, tiers, {
+      sizes,
+      pairGap: pairGaps(graph, measure),
+      titleWidth: (id) => titles.get(id) ?? 0,
+    });
     for (const [id, at] of kept) laidOut.set(id, at);
     return laidOut;
   }

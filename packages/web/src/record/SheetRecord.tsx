@@ -3,6 +3,7 @@ import {
   deleteSheet,
   linkColourings,
   ownFieldNames,
+  placeOnSheet,
   placePath,
   roleCodes,
   roles,
@@ -21,6 +22,8 @@ import { Button, Choice } from '../kit/controls.tsx';
 import { Trouble } from '../kit/dock.tsx';
 import { Hint } from '../kit/panels.tsx';
 import { Tick } from '../kit/Tick.tsx';
+import { standing } from '../sheets/moved.ts';
+import { keptScene, planFor } from '../sheets/useScene.ts';
 import { Card, EditableFact, Facts, Head } from './parts.tsx';
 import { RowHistory } from './RowHistory.tsx';
 
@@ -123,6 +126,14 @@ export function SheetRecord({ sheet }: { sheet: Sheet }): ReactNode {
   const { reading } = sheet;
   const read = (fields: Partial<Reading>): void =>
     void commit(setSheet(sheet, { reading: { ...reading, ...fields } }, 'the reading'));
+  /** New devices can only wait on a sheet that does not arrange itself: what is on it stays where it stands. */
+  const letWait = (): void => {
+    const waiting = setSheet(sheet, { reading: { ...reading, newcomers: 'wait' } }, 'the reading');
+    const plan = planFor(network, sheet);
+    const scene = plan.arranged ? null : keptScene(plan);
+    const fixed = scene === null ? [] : placeOnSheet(network, sheet, standing(scene)).changes;
+    void commit({ ...waiting, changes: [...waiting.changes, ...fixed] });
+  };
   const cabling = sheet.projection === 'cabling';
   const own = cabling ? ownFieldNames([...network.all('device')]) : [];
   return (
@@ -158,7 +169,7 @@ export function SheetRecord({ sheet }: { sheet: Sheet }): ReactNode {
                 </Tick>
                 <Tick
                   isSelected={reading.newcomers === 'wait'}
-                  onChange={(on) => read({ newcomers: on ? 'wait' : 'place' })}
+                  onChange={(on) => (on ? letWait() : read({ newcomers: 'place' }))}
                 >
                   New devices wait to be placed
                 </Tick>

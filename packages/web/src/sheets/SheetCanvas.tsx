@@ -185,6 +185,8 @@ export function SheetCanvas(props: Props): ReactNode {
   const live = useMemo(() => (moved.size === 0 ? scene : dragScene(scene, moved)), [scene, moved]);
   const large = scene.plates.length > farAbove;
   const far = useStore((state) => large && state.transform[2] < farBelow);
+  /** Nothing is mounted before it is known what is in view, and how large. */
+  const [fitted, setFitted] = useState(false);
   const region = useRegion(large && !far);
   const [nodes, setNodes] = useState<SheetNode[]>(() => nodesOf(scene, canEdit, lit));
   const dragging = useRef(false);
@@ -212,14 +214,14 @@ export function SheetCanvas(props: Props): ReactNode {
     setNodes((before) => before.map((node) => ({ ...node, selected: ids.has(node.id) })));
   }, [wanted, scene]);
   const shownNodes = useMemo(() => {
-    if (far) return [];
+    if (far || !fitted) return [];
     if (region === null) return nodes;
     return nodes.filter(
       (node) =>
         node.selected === true ||
         overlap({ ...node.position, width: node.width ?? 0, height: node.height ?? 0 }, region),
     );
-  }, [nodes, far, region]);
+  }, [nodes, far, fitted, region]);
   const chosenIds = useMemo(() => nodes.filter((node) => node.selected).map((node) => node.id), [nodes]);
   const chosenKey = chosenIds.join('\n');
   useEffect(() => onChosen(chosenKey === '' ? [] : chosenKey.split('\n')), [chosenKey, onChosen]);
@@ -235,15 +237,16 @@ export function SheetCanvas(props: Props): ReactNode {
 
   const fitAll = useCallback(() => {
     const { x, y, width, height } = fitTo;
-    void flow.fitBounds({ x, y, width, height }, { padding: 0.02 }).then(() => {
-      if (flow.getZoom() > 1.1)
-        void flow.zoomTo(1.1).then(() => flow.setCenter(x + width / 2, y + height / 2, { zoom: 1.1 }));
+    return flow.fitBounds({ x, y, width, height }, { padding: 0.02 }).then(async () => {
+      if (flow.getZoom() <= 1.1) return;
+      await flow.zoomTo(1.1);
+      await flow.setCenter(x + width / 2, y + height / 2, { zoom: 1.1 });
     });
   }, [flow, fitTo]);
   const fitChosen = useCallback(() => {
     const ids = new Set([...lit, ...chosenIds.map((id) => markIdOf(id) ?? id)]);
     const boxes = [...scene.plates, ...scene.marks].filter((one) => ids.has(one.id)).map((one) => one.box);
-    if (boxes.length === 0) return fitAll();
+    if (boxes.length === 0) return void fitAll();
     const [left, top] = [Math.min(...boxes.map((box) => box.x)), Math.min(...boxes.map((box) => box.y))];
     const right = Math.max(...boxes.map((box) => box.x + box.width));
     const bottom = Math.max(...boxes.map((box) => box.y + box.height));
@@ -258,7 +261,7 @@ export function SheetCanvas(props: Props): ReactNode {
       const typing =
         event.target instanceof HTMLElement && ['INPUT', 'TEXTAREA'].includes(event.target.tagName);
       if (typing || event.ctrlKey || event.altKey || event.metaKey) return;
-      if (event.key === '0') fitAll();
+      if (event.key === '0') void fitAll();
       if (event.key.toLowerCase() === 'f') fitChosen();
     };
     window.addEventListener('keydown', onKey);
@@ -420,7 +423,7 @@ export function SheetCanvas(props: Props): ReactNode {
       }}
     >
       <Acts value={acts}>
-        {far && <FarLayer scene={live} lit={lit} />}
+        {far && fitted && <FarLayer scene={live} lit={lit} />}
         <ReactFlow<SheetNode>
           nodes={shownNodes}
           edges={[]}
@@ -446,7 +449,7 @@ export function SheetCanvas(props: Props): ReactNode {
             else props.onOpenPlate(node.data.plate);
           }}
           onPaneClick={props.onPickNothing}
-          onInit={fitAll}
+          onInit={() => void fitAll().then(() => setFitted(true))}
           minZoom={0.05}
           maxZoom={3}
           snapToGrid
@@ -461,7 +464,7 @@ export function SheetCanvas(props: Props): ReactNode {
           aria-label="Sheet"
         >
           {!far && <Background variant={BackgroundVariant.Dots} gap={24} size={1} color={tokens.rule} />}
-          {!far && (
+          {!far && fitted && (
             <LinkLayer
               scene={live}
               region={region}
@@ -486,7 +489,7 @@ export function SheetCanvas(props: Props): ReactNode {
           <Peers peers={peers} scene={scene} />
           {props.children}
           <Panel position="bottom-left">
-            <ZoomPanel onFit={fitAll} />
+            <ZoomPanel onFit={() => void fitAll()} />
           </Panel>
           <Panel position="bottom-right">
             <MiniMap scene={scene} />

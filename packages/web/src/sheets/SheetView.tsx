@@ -2,7 +2,7 @@ import {
   addSheet,
   boxAround,
   pagesOf,
-  planOf,
+  type DrawingPlan,
   tidySheet,
   type Plate,
   type Scene,
@@ -36,7 +36,7 @@ import { SheetPath } from './SheetPath.tsx';
 import { markIdOf, markNodeId } from './sheetNodes.tsx';
 import { ShowPanel } from './ShowPanel.tsx';
 import { Tray } from './Tray.tsx';
-import { useScene } from './useScene.ts';
+import { lockedAsIn, planFor, useScene } from './useScene.ts';
 import { copied, useSheetActs } from './useSheetActs.ts';
 
 const Stage = styled.div`
@@ -73,8 +73,6 @@ const Waiting = styled.p`
   }
 `;
 
-const today = (): string => new Date().toISOString().slice(0, 10);
-
 /** Single keys of the sheet, while nothing is being typed and no dialog is open. */
 function useSheetKeys(keys: Readonly<Record<string, () => void>>): void {
   useEffect(() => {
@@ -106,8 +104,9 @@ export function SheetView({ sheet }: { sheet: Sheet }): ReactNode {
   const { view, commit } = useProject();
   const network = useDeferredValue(view.network);
   const current = network.get('sheet', sheet.id) ?? sheet;
-  const plan = useMemo(() => planOf(network, current, { today: today() }), [network, current]);
-  const { scene, pending, failed } = useScene(plan);
+  const plan = planFor(network, current);
+  const { scene: drawn, pending, failed } = useScene(plan);
+  const scene = useMemo(() => drawn && lockedAsIn(drawn, plan), [drawn, plan]);
   const { go } = useWhereabouts();
   if (plan.tooMany !== null)
     return (
@@ -151,7 +150,7 @@ export function SheetView({ sheet }: { sheet: Sheet }): ReactNode {
 
 interface DrawingProps {
   sheet: Sheet;
-  plan: ReturnType<typeof planOf>;
+  plan: DrawingPlan;
   scene: Scene;
   pending: boolean;
   failed: string | null;

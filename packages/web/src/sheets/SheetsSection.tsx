@@ -7,7 +7,7 @@ import { useWhereabouts } from '../data/location.ts';
 import { Button } from '../kit/controls.tsx';
 import { Empty, Work, WorkHead } from '../kit/panels.tsx';
 import { PrintMany } from './PrintMany.tsx';
-import { warmDrawing } from './useScene.ts';
+import { drawAhead, warmDrawing } from './useScene.ts';
 import { SheetView } from './SheetView.tsx';
 
 const List = styled.ul`
@@ -45,11 +45,13 @@ export default function SheetsSection(): ReactNode {
   const [printing, setPrinting] = useState(false);
   useEffect(warmDrawing, []);
   const open = network.get('sheet', sheetId ?? null);
-  if (open !== null) return <SheetView key={open.id} sheet={open} />;
   const within = placesWithin(network, scopeId);
   const sheets = [...network.all('sheet')]
     .filter((sheet) => scopeId === null || (sheet.scopeId !== null && within.has(sheet.scopeId)))
     .sort(byName);
+  const likely = open === null ? sheets[0] : undefined;
+  useEffect(() => (likely === undefined ? undefined : drawAhead(network, likely)), [network, likely]);
+  if (open !== null) return <SheetView key={open.id} sheet={open} />;
   const add = (projection: Projection): void => {
     const set = addSheet(network, { scopeId, projection });
     if (commit(set).ok) go({ sheetId: set.sheetId, selection: null });

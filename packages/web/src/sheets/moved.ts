@@ -76,3 +76,11 @@ export function movedBy(
   }
   return { plates, marks };
 }
+
+/** Where all plates of a scene stand, by the device or place that keeps it. */
+export const standing = (scene: Scene): Map<string, Point> =>
+  new Map(
+    scene.plates.flatMap(({ subjects, box }) =>
+      subjects.slice(0, 1).map((subject): [string, Point] => [subject, { x: box.x, y: box.y }]),
+    ),
+  );
