@@ -33,6 +33,17 @@ const devices: DeviceEntry[] = [];
 const cables: CableEntry[] = [];
 let serial = 27714;
 
+/** When the gear of a site went in, by the letters its names begin with. */
+const installed: Readonly<Record<string, string>> = {
+  kq: '2024-03-18',
+  ah: '2021-09-06',
+  br: '2022-05-30',
+  os: '2025-10-02',
+  pt: '2017-11-12',
+  sp: '2017-11-26',
+};
+const installedOn = (name: string): string | undefined => installed[name.slice(0, 2).toLowerCase()];
+
 const racked = (
   name: string,
   model: string,
@@ -43,13 +54,14 @@ const racked = (
   const maker = model.startsWith('Lumenroot')
     ? null
     : `${model.slice(0, 2).toUpperCase()}31-${String((serial += 37)).padStart(7, '0')}`;
-  devices.push({ name, model, rack, unit, serial: maker, ...rest });
+  devices.push({ name, model, rack, unit, serial: maker, installedOn: installedOn(name), ...rest });
 };
 const placed = (name: string, model: string, place: string): void => {
   devices.push({
     name,
     model,
     place,
+    installedOn: installedOn(name),
     serial: model.startsWith('Lumenroot')
       ? null
       : `${model.slice(0, 2).toUpperCase()}19-${String((serial += 37)).padStart(7, '0')}`,

@@ -154,13 +154,22 @@ describe('gauges', () => {
 describe('colours', () => {
   const network = room({
     devices: [
-      { name: 'sw', model: 'Norvane AX-2448P', rack: 'R1', unit: 5, feed: 'A', extra: { owner: 'ops' } },
+      {
+        name: 'sw',
+        model: 'Norvane AX-2448P',
+        rack: 'R1',
+        unit: 5,
+        feed: 'A',
+        installedOn: '2024-03-18',
+        extra: { owner: 'ops' },
+      },
       {
         name: 'old',
         model: 'Norvane ER-210',
         rack: 'R1',
         unit: 6,
         status: 'retired',
+        installedOn: '2017-11-12',
         extra: { owner: 'guest' },
       },
       { name: 'panel', model: 'Lumenroot CP-24', rack: 'R1', unit: 8, status: 'planned' },
@@ -187,6 +196,16 @@ describe('colours', () => {
       'power not documented',
       'needs no power',
     ]);
+  });
+
+  test('age: in steps of years since it was installed', () => {
+    expect(labels('age', '2028-06-01')).toEqual([
+      '3 to 5 years',
+      '8 years and more',
+      'date of installation not known',
+    ]);
+    expect(labels('age', '2025-01-01')[0]).toBe('under a year');
+    expect(labels('age', '2026-11-24')[0]).toBe('1 to 3 years');
   });
 
   test('age to the end of support: ended, within a year, within three, later, unknown', () => {

@@ -8,9 +8,18 @@ import { powerFlow, type PowerState } from '../racks/power.ts';
 
 /** What the colour of a plate's tab says. An own field is written `own:<name>`. */
 export type ColourBy =
-  'role' | 'status' | 'model' | 'place' | 'feedState' | 'power' | 'support' | `own:${string}`;
+  'role' | 'status' | 'model' | 'place' | 'feedState' | 'power' | 'age' | 'support' | `own:${string}`;
 
-export const colourings = ['role', 'status', 'model', 'place', 'feedState', 'power', 'support'] as const;
+export const colourings = [
+  'role',
+  'status',
+  'model',
+  'place',
+  'feedState',
+  'power',
+  'age',
+  'support',
+] as const;
 export const isColourBy = (text: string): text is ColourBy =>
   (colourings as readonly string[]).includes(text) || text.startsWith('own:');
 
@@ -94,6 +103,25 @@ function bySupport(network: Network, today: string): Classify {
   };
 }
 
+/** Ages in whole years: each step of the ramp holds what is younger than its limit. */
+const ageSteps = [
+  { step: 0, underYears: 1, label: 'under a year' },
+  { step: 1, underYears: 3, label: '1 to 3 years' },
+  { step: 2, underYears: 5, label: '3 to 5 years' },
+  { step: 3, underYears: 8, label: '5 to 8 years' },
+  { step: 4, underYears: Infinity, label: '8 years and more' },
+] as const;
+
+function byAge(today: string): Classify {
+  return ({ installedOn }) => {
+    const years = installedOn === null ? null : daysBetween(installedOn, today) / 365.25;
+    const found = ageSteps.find(({ underYears }) => years !== null && years < underYears);
+    return found === undefined
+      ? { order: 9, label: 'date of installation not known', shade: stateShade('unknown') }
+      : { order: found.step, label: found.label, shade: { scale: 'ramp', step: found.step } };
+  };
+}
+
 /** A colour of the fixed set for each value that occurs, in order of name. */
 function byValue(
   devices: readonly Device[],
@@ -132,7 +160,8 @@ export function shadingOf(
     const needsPower = (device: Device): boolean =>
       network.find('portsByDevice', device.id).some((port) => port.role === 'powerIn');
     classify = (device) => (needsPower(device) ? feedStates[flow.stateOf(device)] : passive);
-  } else if (by === 'support') classify = bySupport(network, today);
+  } else if (by === 'age') classify = byAge(today);
+  else if (by === 'support') classify = bySupport(network, today);
   else if (by === 'model')
     classify = byValue(devices, (device) => network.get('model', device.modelId)?.name ?? null, 'no model');
   else if (by === 'place')

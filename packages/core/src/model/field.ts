@@ -30,6 +30,8 @@ export const nameField = (label: string, max = 80) =>
       .refine(tidy, 'starts or ends with a space'),
     { label },
   );
+export const dateField = (label: string) =>
+  noted(z.iso.date('is not a date such as 2031-06-30').nullable(), { label, help: 'Year-month-day' });
 export const textField = (label: string, max = 2000, help?: string) =>
   noted(z.string().max(max, `is longer than ${max} characters`).nullable(), { label, help });
 export const countField = (label: string, least: number, most: number, unit?: string) =>

@@ -14,6 +14,7 @@ const columns: Column[] = [
   { key: 'rack', label: 'Rack' },
   { key: 'unit', label: 'Unit', numeric: true },
   { key: 'serial', label: 'Serial' },
+  { key: 'installedOn', label: 'Installed on' },
   { key: 'portsUsed', label: 'Ports used', numeric: true },
   { key: 'ports', label: 'Ports', numeric: true },
 ];
@@ -33,6 +34,7 @@ export function deviceSchedule(network: Network, scopeId: string | null): Table 
       rack: network.get('rack', device.rackId)?.name ?? null,
       unit: device.unit,
       serial: device.serial,
+      installedOn: device.installedOn,
       portsUsed: ports.filter((port) => !isFree(network, port.id)).length,
       ports: ports.length,
     };

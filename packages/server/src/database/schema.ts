@@ -402,7 +402,16 @@ const fifth: Migration = {
   },
 };
 
-const steps: readonly Migration[] = [first, second, third, fourth, fifth];
+const sixth: Migration = {
+  name: '006-installed',
+  up: async (knex: Knex) => {
+    await knex.raw(
+      `ALTER TABLE device ADD installed_on text CHECK (installed_on::date IS NOT NULL OR installed_on IS NULL)`,
+    );
+  },
+};
+
+const steps: readonly Migration[] = [first, second, third, fourth, fifth, sixth];
 
 /** Brings the database to the newest schema; several servers may start at once. */
 export async function migrate(knex: Knex): Promise<void> {

@@ -43,6 +43,7 @@ const colourLabels: Record<(typeof colourings)[number], string> = {
   place: 'By place',
   feedState: 'By power state',
   power: 'By power drawn',
+  age: 'By age',
   support: 'By end of support',
 };
 const facesLabels = { both: 'Both faces', front: 'Front', rear: 'Rear' };

@@ -82,6 +82,7 @@ export function DeviceRecord({ device }: { device: Device }): ReactNode {
           <EditableFact kind="device" row={device} field="name" optional={false} />
           <ChosenFact kind="device" row={device} field="status" options={deviceStatuses} />
           <EditableFact kind="device" row={device} field="serial" />
+          <EditableFact kind="device" row={device} field="installedOn" />
           {rack === null && (
             <PlaceFact
               placeId={device.placeId}

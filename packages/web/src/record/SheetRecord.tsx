@@ -58,6 +58,7 @@ const colourNames: Record<string, string> = {
   status: 'Status',
   model: 'Model',
   place: 'Place',
+  age: 'Age',
   support: 'End of support',
   power: 'Power drawn',
   feedState: 'Power state',

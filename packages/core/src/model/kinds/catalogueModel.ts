@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { connectorNames } from '../connectors.ts';
-import { amountField, idField, nameField, noted, textField } from '../field.ts';
+import { amountField, dateField, idField, nameField, noted, textField } from '../field.ts';
 import { roleCodes } from '../roles.ts';
 import { pictureField } from './picture.ts';
 import { groupNames, portGroupSchema } from './portGroup.ts';
@@ -75,8 +75,6 @@ const halfUnits = z
   .min(0, 'is below 0')
   .max(60, 'is above 60')
   .refine((units) => Number.isInteger(units * 2), 'is not a whole or half number of units');
-const date = (label: string) =>
-  noted(z.iso.date('is not a date such as 2031-06-30').nullable(), { label, help: 'Year-month-day' });
 const money = (label: string) =>
   noted(z.int('is not a whole number of minor units').min(0, 'is negative').max(1e12).nullable(), {
     label,
@@ -121,8 +119,8 @@ const shape = {
       .nullable(),
     { label: 'Currency' },
   ),
-  endOfSale: date('End of sale'),
-  endOfSupport: date('End of support'),
+  endOfSale: dateField('End of sale'),
+  endOfSupport: dateField('End of support'),
   licences: noted(z.array(licenceSchema).max(20), { label: 'Licences', internal: true }),
   portGroups: noted(z.array(portGroupSchema).max(20), { label: 'Port groups', internal: true }),
   slots: noted(z.array(slotSchema).max(40), { label: 'Slots', internal: true }),

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { idField, nameField, noted, refField, textField } from '../field.ts';
+import { dateField, idField, nameField, noted, refField, textField } from '../field.ts';
 import { ipField } from '../ipField.ts';
 import { roleCodes } from '../roles.ts';
 
@@ -48,6 +48,7 @@ export const deviceSchema = z
       help: 'The feed of its rack that its inlets hang on without a cable',
     }),
     serial: textField('Serial', 80),
+    installedOn: dateField('Installed on'),
     stack: noted(nameField('Stack or pair', 60).nullable(), {
       label: 'Stack or pair',
       help: 'Devices of one name here act as one switch, so that aggregates may span them',
@@ -103,6 +104,7 @@ export const blankDevice: Omit<Device, 'id' | 'name' | 'role'> = {
   side: 'full',
   feed: null,
   serial: null,
+  installedOn: null,
   stack: null,
   bridgePriority: null,
   routerId: null,
