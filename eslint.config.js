@@ -10,6 +10,7 @@ const floors = [
   ['racks'],
   ['cabling'],
   ['switching', 'address'],
+  ['routing'],
   ['commands'],
   ['draw', 'check', 'report'],
   ['exchange'],

@@ -35,6 +35,7 @@ interface Values {
   rack?: string;
   colour?: string;
   projection?: string;
+  device?: string;
   out?: string;
 }
 export interface Invocation {
@@ -170,7 +171,16 @@ const report: Command = (invocation) => {
   const scopeId = scopeOf(network, values.scope);
   if (scopeId === undefined)
     return refuse(invocation, '$.places', `There is no place ${values.scope ?? ''} in the file.`);
-  const table = wanted.make(network, scopeId);
+  const device = network.findOne('deviceByName', (values.device ?? '').toLowerCase());
+  if (values.device !== undefined && device === null)
+    return refuse(invocation, '$.devices', `There is no device ${values.device} in the file.`);
+  if (device !== null && wanted.forDevice !== true)
+    return refuse(
+      invocation,
+      '$',
+      `The report ${wanted.key} is not made for one device. Leave out --device.`,
+    );
+  const table = wanted.make(network, scopeId, device === null ? {} : { device });
   if (values.json === true || values.format === 'json') {
     out(asJson({ columns: table.columns.map(({ key, label }) => ({ key, label })), rows: table.rows }));
   } else if (values.format === undefined || values.format === 'csv') out(tableToCsv(table));
@@ -208,7 +218,7 @@ async function drawing(invocation: Invocation): Promise<string | number> {
     return refuse(
       invocation,
       '$',
-      `There is no projection ${values.projection ?? ''}. There are cabling, sites and elevation.`,
+      `There is no projection ${values.projection ?? ''}. There are ${projections.join(', ')} and elevation.`,
     );
   }
   const scopeId = scopeOf(network, values.scope);

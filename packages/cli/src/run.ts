@@ -1,11 +1,12 @@
+import { projections } from '@visograph/core';
 import { parseArgs } from 'node:util';
 import { commands, type Output } from './commands.ts';
 import { openFile } from './openFile.ts';
 
 const usage = `visograph check FILE                          findings in an exchange file
 visograph run FILE DEVICE:PORT                trace the physical run from a port
-visograph report FILE REPORT [--scope PATH] [--format csv]
-visograph draw FILE --projection cabling|sites --out FILE.svg [--scope PATH | --sheet NAME]
+visograph report FILE REPORT [--scope PATH] [--device NAME] [--format csv]
+visograph draw FILE --projection ${projections.join('|')} --out FILE.svg [--scope PATH | --sheet NAME]
 visograph draw FILE --projection elevation --rack NAME --out FILE.svg [--colour power]
 
 All take --json. Exit: 0 fine, 1 findings, 2 unusable input.
@@ -19,6 +20,7 @@ const options = {
   rack: { type: 'string' },
   colour: { type: 'string' },
   projection: { type: 'string' },
+  device: { type: 'string' },
   out: { type: 'string' },
   help: { type: 'boolean' },
 } as const;

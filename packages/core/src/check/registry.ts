@@ -4,6 +4,7 @@ import type { Finding, Rule } from './finding.ts';
 import { addressRules } from './rules/addresses.ts';
 import { managementAddress } from './rules/managementAddress.ts';
 import { prefixRules } from './rules/prefixes.ts';
+import { routingRules } from './rules/routing.ts';
 import { vlanRules } from './rules/vlans.ts';
 import { labelGaps } from './rules/labelGaps.ts';
 import { links } from './rules/links.ts';
@@ -21,6 +22,7 @@ export const rules: readonly Rule[] = [
   ...vlanRules,
   ...prefixRules,
   ...addressRules,
+  ...routingRules,
   managementAddress,
 ];
 

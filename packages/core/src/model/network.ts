@@ -53,6 +53,8 @@ const indexDefinitions = {
   portsByAggregate: on('port', (row) => row.aggregateId),
   portsByParent: on('port', (row) => row.parentId),
   portsByVrf: on('port', (row) => row.vrfId),
+  /** Ports that take part in OSPF, all under `all`. */
+  ospfPorts: on('port', (row) => (row.ospf === null ? null : 'all')),
   portsByVlanGroup: on('port', (row) => row.vlanGroupId),
   logicalPortsByDevice: on('port', (row) => (row.form === 'physical' ? null : row.deviceId)),
   prefixesByVrf: on('prefix', (row) => row.vrfId ?? 'global'),
@@ -68,6 +70,7 @@ const indexDefinitions = {
   routesByPort: on('route', (row) => row.viaPortId),
   bgpSessionsByDevice: on('bgpSession', (row) => row.deviceId),
   bgpSessionsByVrf: on('bgpSession', (row) => row.vrfId),
+  redundanciesByVirtual: on('redundancy', (row) => row.virtual),
   redundanciesByPort: on('redundancy', (row) => row.portId),
   siteTemplateByName: on('siteTemplate', (row) => row.name.toLowerCase()),
   sheetsByScope: on('sheet', (row) => row.scopeId ?? 'root'),

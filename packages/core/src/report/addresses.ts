@@ -1,11 +1,13 @@
 import { addressesIn, prefixOf, useOf } from '../address/plan.ts';
+import { interfacesOf } from '../routing/interfaces.ts';
+import type { Device } from '../model/kinds/device.ts';
 import type { Prefix } from '../model/kinds/prefix.ts';
 import { compareIp, parseInterface, parsePrefix } from '../model/ip.ts';
 import type { Network } from '../model/network.ts';
 import { compareNames } from '../model/order.ts';
 import { placePath, placesWithin, placeOfDevice } from '../model/places.ts';
 import { portTitle } from '../model/ports.ts';
-import { table } from './parts.ts';
+import { table, type ForDevice } from './parts.ts';
 import type { Column, Table } from './table.ts';
 
 const vrfName = (network: Network, id: string | null): string => network.get('vrf', id)?.name ?? '';
@@ -37,9 +39,19 @@ const prefixColumns: Column[] = [
   { key: 'use', label: 'In use', numeric: true, unit: '%' },
 ];
 
-/** Every prefix with its VLAN, its gateway, and how full it is. */
-export function prefixSchedule(network: Network, scopeId: string | null): Table {
-  const rows = prefixesInScope(network, scopeId).map((row) => {
+/** Prefixes that a device has an address in. */
+const prefixesOfDevice = (network: Network, device: Device): Set<string> =>
+  new Set(
+    interfacesOf(network, device.id).flatMap((one) =>
+      one.addresses.flatMap(({ address }) => prefixOf(network, one.vrfId, address)?.id ?? []),
+    ),
+  );
+
+/** Every prefix with its VLAN, its gateway, and how full it is; or those that a device has an address in. */
+export function prefixSchedule(network: Network, scopeId: string | null, { device }: ForDevice = {}): Table {
+  const own = device === undefined ? null : prefixesOfDevice(network, device);
+  const chosen = prefixesInScope(network, scopeId).filter((row) => own?.has(row.id) !== false);
+  const rows = chosen.map((row) => {
     const vlan = network.get('vlan', row.vlanId);
     const use = useOf(network, row);
     return {
@@ -73,7 +85,11 @@ const addressColumns: Column[] = [
 ];
 
 /** Every address with its prefix and who has it. With a scope: those of its devices, and those kept in its prefixes. */
-export function addressSchedule(network: Network, scopeId: string | null): Table {
+export function addressSchedule(
+  network: Network,
+  scopeId: string | null,
+  { device: only }: ForDevice = {},
+): Table {
   const within = scopeId === null ? null : placesWithin(network, scopeId);
   const kept = new Set<string>();
   if (within !== null)
@@ -84,6 +100,7 @@ export function addressSchedule(network: Network, scopeId: string | null): Table
     }
   const rows = [...network.all('address')]
     .filter((row) => {
+      if (only !== undefined) return network.get('port', row.portId)?.deviceId === only.id;
       if (within === null || kept.has(row.id)) return true;
       const device = network.get('device', network.get('port', row.portId)?.deviceId ?? null);
       return device !== null && within.has(placeOfDevice(network, device) ?? '');

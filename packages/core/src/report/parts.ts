@@ -1,10 +1,16 @@
 import { speedText } from '../model/speed.ts';
+import type { Device } from '../model/kinds/device.ts';
 import type { Port } from '../model/kinds/port.ts';
 import { modelTitle } from '../model/kinds.ts';
 import type { Network } from '../model/network.ts';
 import { devicesInScope, whereIs } from '../model/places.ts';
 import { portsOf, portTitle } from '../model/ports.ts';
 import type { Column, Table, TableRow } from './table.ts';
+
+/** What narrows a report beside its scope: one device. */
+export interface ForDevice {
+  device?: Device;
+}
 
 export const titleOf = (network: Network, modelId: string | null): string | null => {
   const model = network.get('model', modelId);

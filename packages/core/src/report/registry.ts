@@ -16,6 +16,8 @@ import { hardwareSchedule } from './catalogue.ts';
 import { addressSchedule, prefixSchedule } from './addresses.ts';
 import { vlanSchedule } from './vlans.ts';
 import { deviceSchedule } from './devices.ts';
+import type { ForDevice } from './parts.ts';
+import { routeSchedule } from './routes.ts';
 import type { Table } from './table.ts';
 
 export interface Report {
@@ -24,7 +26,9 @@ export interface Report {
   what: string;
   /** The kind of the rows, so that a row leads to its record. */
   kind: Kind;
-  make: (network: Network, scopeId: string | null) => Table;
+  make: (network: Network, scopeId: string | null, only?: ForDevice) => Table;
+  /** It can be made for one device alone. */
+  forDevice?: true;
 }
 
 /** Every schedule there is; a new one is one file and one line here. */
@@ -112,6 +116,7 @@ export const reports: readonly Report[] = [
     what: 'Every VLAN, what carries it, who uses it, and in how many parts it is',
     kind: 'vlan',
     make: vlanSchedule,
+    forDevice: true,
   },
   {
     key: 'prefixes',
@@ -119,6 +124,7 @@ export const reports: readonly Report[] = [
     what: 'Every prefix with its VLAN, gateway and use',
     kind: 'prefix',
     make: prefixSchedule,
+    forDevice: true,
   },
   {
     key: 'addresses',
@@ -126,6 +132,15 @@ export const reports: readonly Report[] = [
     what: 'Every address with its prefix and who has it',
     kind: 'address',
     make: addressSchedule,
+    forDevice: true,
+  },
+  {
+    key: 'routes',
+    title: 'Route tables',
+    what: 'Every route of every router: connected, static and OSPF, and where it comes from',
+    kind: 'device',
+    make: routeSchedule,
+    forDevice: true,
   },
   {
     key: 'devices',

@@ -1,10 +1,12 @@
+import type { Device } from '../model/kinds/device.ts';
 import type { Vlan } from '../model/kinds/vlan.ts';
 import type { Network } from '../model/network.ts';
 import { compareNames } from '../model/order.ts';
 import { placesWithin, placeOfDevice } from '../model/places.ts';
-import { layer2Of } from '../switching/layer2.ts';
+import { bridgeKey, groupOfPort } from '../switching/bridges.ts';
+import { layer2Of, type Layer2 } from '../switching/layer2.ts';
 import { isUsed, reachOf } from '../switching/reach.ts';
-import { table } from './parts.ts';
+import { table, type ForDevice } from './parts.ts';
 import type { Column, Table } from './table.ts';
 
 const columns: Column[] = [
@@ -44,44 +46,56 @@ export function vlansInScope(network: Network, scopeId: string | null): Vlan[] {
     );
 }
 
-/** Every VLAN with what carries it, who uses it, and into how many parts that are used it falls. */
-export function vlanSchedule(network: Network, scopeId: string | null): Table {
+/** Whether a device forwards a VLAN, or has an interface in it. */
+function isOn(network: Network, layer2: Layer2, device: Device, vlan: Vlan): boolean {
+  const bridge = layer2.bridging.bridges.get(bridgeKey(network, device));
+  if (bridge !== undefined && bridge.groupId === vlan.groupId && layer2.vidsOf(bridge).has(vlan.vid))
+    return true;
+  return network
+    .find('logicalPortsByDevice', device.id)
+    .some((port) => port.vid === vlan.vid && groupOfPort(network, port) === vlan.groupId);
+}
+
+/** Every VLAN with what carries it, who uses it, and into how many parts that are used it falls; or those of a device. */
+export function vlanSchedule(network: Network, scopeId: string | null, { device }: ForDevice = {}): Table {
   const layer2 = layer2Of(network);
   const within = scopeId === null ? null : placesWithin(network, scopeId);
-  const rows = vlansInScope(network, scopeId).map((vlan) => {
-    const reach = reachOf(layer2, vlan);
-    const here = reach.islands.filter(
-      (part) =>
-        within === null ||
-        part.bridges.some(({ bridge }) =>
-          bridge.devices.some((device) => within.has(placeOfDevice(network, device) ?? '')),
+  const rows = vlansInScope(network, scopeId)
+    .filter((vlan) => device === undefined || isOn(network, layer2, device, vlan))
+    .map((vlan) => {
+      const reach = reachOf(layer2, vlan);
+      const here = reach.islands.filter(
+        (part) =>
+          within === null ||
+          part.bridges.some(({ bridge }) =>
+            bridge.devices.some((device) => within.has(placeOfDevice(network, device) ?? '')),
+          ),
+      );
+      const switches = new Set(
+        here.flatMap((part) =>
+          part.bridges.filter(({ bridge }) => bridge.form === 'switch').map(({ bridge }) => bridge.key),
         ),
-    );
-    const switches = new Set(
-      here.flatMap((part) =>
-        part.bridges.filter(({ bridge }) => bridge.form === 'switch').map(({ bridge }) => bridge.key),
-      ),
-    );
-    const prefixes = network
-      .find('prefixesByVlan', vlan.id)
-      .filter((prefix) => within === null || prefix.placeId === null || within.has(prefix.placeId))
-      .map((prefix) => prefix.prefix)
-      .sort(compareNames);
-    return {
-      id: vlan.id,
-      cells: {
-        group: network.get('vlanGroup', vlan.groupId)?.name ?? null,
-        vid: vlan.vid,
-        name: vlan.name,
-        purpose: vlan.purpose,
-        vrf: network.get('vrf', vlan.vrfId)?.name ?? null,
-        prefixes: prefixes.join(', ') || null,
-        switches: switches.size,
-        ports: here.reduce((sum, part) => sum + part.ports.length, 0),
-        users: here.reduce((sum, part) => sum + part.listeners.length, 0),
-        parts: here.filter(isUsed).length,
-      },
-    };
-  });
+      );
+      const prefixes = network
+        .find('prefixesByVlan', vlan.id)
+        .filter((prefix) => within === null || prefix.placeId === null || within.has(prefix.placeId))
+        .map((prefix) => prefix.prefix)
+        .sort(compareNames);
+      return {
+        id: vlan.id,
+        cells: {
+          group: network.get('vlanGroup', vlan.groupId)?.name ?? null,
+          vid: vlan.vid,
+          name: vlan.name,
+          purpose: vlan.purpose,
+          vrf: network.get('vrf', vlan.vrfId)?.name ?? null,
+          prefixes: prefixes.join(', ') || null,
+          switches: switches.size,
+          ports: here.reduce((sum, part) => sum + part.ports.length, 0),
+          users: here.reduce((sum, part) => sum + part.listeners.length, 0),
+          parts: here.filter(isUsed).length,
+        },
+      };
+    });
   return table(columns, rows);
 }

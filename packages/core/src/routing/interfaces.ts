@@ -1,0 +1,101 @@
+import {
+  compareIp,
+  holds,
+  parseInterface,
+  prefixAround,
+  type IpAddress,
+  type IpPrefix,
+} from '../model/ip.ts';
+import type { Device } from '../model/kinds/device.ts';
+import type { Ospf } from '../model/kinds/routing.ts';
+import type { Port } from '../model/kinds/port.ts';
+import type { Network } from '../model/network.ts';
+import { byName } from '../model/order.ts';
+
+/** One address of a port, with the subnet that it says it is in. */
+export interface InterfaceAddress {
+  address: IpAddress;
+  subnet: IpPrefix;
+}
+
+/** A port of a device with addresses in one VRF. */
+export interface RoutedInterface {
+  port: Port;
+  vrfId: string | null;
+  /** Main addresses before secondary ones, IPv4 before IPv6. */
+  addresses: InterfaceAddress[];
+}
+
+/** Ports of a device that have addresses, one entry for each VRF they have them in. */
+export function interfacesOf(network: Network, deviceId: string): RoutedInterface[] {
+  const found: RoutedInterface[] = [];
+  for (const port of network.find('everyPortByDevice', deviceId).sort(byName)) {
+    const rows = network
+      .find('addressesByPort', port.id)
+      .sort((a, b) => Number(a.use === 'secondary') - Number(b.use === 'secondary'));
+    for (const vrfId of new Set(rows.map((row) => row.vrfId))) {
+      const addresses = rows
+        .filter((row) => row.vrfId === vrfId)
+        .flatMap((row): InterfaceAddress[] => {
+          const read = parseInterface(row.address);
+          return read === null
+            ? []
+            : [{ address: read.address, subnet: prefixAround(read.address, read.length) }];
+        })
+        .sort((a, b) => a.address.family - b.address.family);
+      if (addresses.length > 0) found.push({ port, vrfId, addresses });
+    }
+  }
+  return found;
+}
+
+/** The address of an interface in the same subnet as another; null where they have none in common. */
+export function addressFacing(near: RoutedInterface, far: RoutedInterface, family: 4 | 6): IpAddress | null {
+  for (const { address, subnet } of far.addresses)
+    if (address.family === family && near.addresses.some((own) => holds(own.subnet, address)))
+      if (near.addresses.some((own) => compareIp(own.subnet, subnet) === 0)) return address;
+  return null;
+}
+
+/** Devices of these roles hand packets on by their nature. */
+const routing = new Set(['RT', 'FW', 'GW']);
+
+const carriesTraffic = ({ port }: RoutedInterface): boolean =>
+  port.form !== 'loopback' && port.role !== 'management';
+
+/**
+ * Whether a device routes: by its role, by taking part in OSPF or BGP, or by having interfaces in two subnets of one
+ * VRF. A switch with one address for its management does not.
+ */
+export function isRouter(network: Network, device: Device): boolean {
+  if (network.countOf('everyPortByDevice', device.id) === 0) return false;
+  const interfaces = interfacesOf(network, device.id);
+  if (routing.has(device.role)) return interfaces.length > 0;
+  if (network.countOf('bgpSessionsByDevice', device.id) > 0) return true;
+  if (interfaces.some(({ port }) => port.ospf !== null)) return true;
+  if (device.role !== 'SW' && device.role !== 'LB') return false;
+  const perVrf = new Map<string | null, number>();
+  for (const one of interfaces)
+    if (carriesTraffic(one)) perVrf.set(one.vrfId, (perVrf.get(one.vrfId) ?? 0) + 1);
+  return [...perVrf.values()].some((count) => count > 1);
+}
+
+export const routersIn = (network: Network, devices: Iterable<Device>): Device[] =>
+  [...devices].filter((device) => isRouter(network, device)).sort(byName);
+
+/** VRFs in which a device has addresses or routes; null stands for the global table. */
+export function vrfsOf(network: Network, deviceId: string): (string | null)[] {
+  const ids = new Set<string | null>([
+    ...interfacesOf(network, deviceId).map((one) => one.vrfId),
+    ...network.find('routesByDevice', deviceId).map((route) => route.vrfId),
+  ]);
+  const name = (id: string | null): string => network.get('vrf', id)?.name ?? '';
+  return [...ids].sort((a, b) => (name(a) < name(b) ? -1 : 1));
+}
+
+/** OSPF areas as one number each: `0.0.0.1` is area 1 (RFC 2328 section A.2). */
+export function areaText(area: Ospf['area']): string {
+  const parts = area.split('.').map(Number);
+  if (parts.length !== 4) return String(Number(area));
+  return String(parts.reduce((sum, part) => sum * 256 + part, 0));
+}

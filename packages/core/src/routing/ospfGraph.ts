@@ -1,0 +1,198 @@
+import type { IpPrefix } from '../model/ip.ts';
+import { formatPrefix } from '../model/ip.ts';
+import type { Network } from '../model/network.ts';
+import { layer2Of } from '../switching/layer2.ts';
+import { areaText, interfacesOf, type RoutedInterface } from './interfaces.ts';
+import { ospfCost } from './ospfCost.ts';
+
+/** A router, or a subnet that several routers share (a transit network of RFC 2328 section 2.1). */
+export interface Vertex {
+  at: number;
+  deviceId: string | null;
+  edges: Edge[];
+  /** What hangs on it: subnets and loopbacks, with the cost from here. */
+  stubs: { prefix: IpPrefix; cost: number; portId: string | null }[];
+}
+/** A way from one vertex to another. */
+export interface Edge {
+  to: number;
+  cost: number;
+  /** The interface out of which a router sends; null for a subnet. */
+  out: OspfInterface | null;
+  /** The interface at which the next router takes it in; null where the way leads to a subnet. */
+  into: OspfInterface | null;
+}
+export interface OspfInterface extends RoutedInterface {
+  deviceId: string;
+  area: string;
+  cost: number;
+}
+
+/** One area of OSPF in one VRF. */
+export interface OspfArea {
+  area: string;
+  vertices: Vertex[];
+  byDevice: ReadonlyMap<string, number>;
+}
+
+/** Two routers on one subnet that do not become neighbours, and why. */
+export interface Mismatch {
+  a: OspfInterface;
+  b: OspfInterface;
+  text: string;
+}
+
+export interface OspfTopology {
+  vrfId: string | null;
+  areas: ReadonlyMap<string, OspfArea>;
+  areasOf: ReadonlyMap<string, readonly string[]>;
+  mismatches: Mismatch[];
+}
+
+/** Interfaces of one segment: what hears each other, in one subnet. */
+type Segments = Map<string, OspfInterface[]>;
+
+/** Where two interfaces meet: their broadcast domain and the first subnet of each family. Tunnels meet by subnet. */
+function segmentKeys(network: Network, one: RoutedInterface): string[] {
+  const heard =
+    one.port.form === 'tunnel' ? `tunnel ${one.vrfId ?? ''}` : layer2Of(network).segmentOf(one.port);
+  if (heard === null) return [];
+  const [first] = one.addresses;
+  return first === undefined ? [] : [`${heard} ${formatPrefix(first.subnet)}`];
+}
+
+const isPointToPoint = (one: OspfInterface): boolean => one.port.ospf?.network === 'point-to-point';
+
+function mismatchOf(a: OspfInterface, b: OspfInterface): string | null {
+  if (a.area !== b.area) return `one is in area ${a.area}, the other in area ${b.area}`;
+  if (isPointToPoint(a) !== isPointToPoint(b)) return 'one is point-to-point, the other broadcast';
+  if (a.port.ospf?.passive === true || b.port.ospf?.passive === true)
+    return a.port.ospf?.passive === true && b.port.ospf?.passive === true ? null : 'one of them is passive';
+  return null;
+}
+
+class Builder {
+  readonly vertices: Vertex[] = [];
+  readonly byDevice = new Map<string, number>();
+
+  add(deviceId: string | null): Vertex {
+    const vertex: Vertex = { at: this.vertices.length, deviceId, edges: [], stubs: [] };
+    this.vertices.push(vertex);
+    return vertex;
+  }
+  router(deviceId: string): Vertex {
+    const known = this.vertices[this.byDevice.get(deviceId) ?? -1];
+    if (known !== undefined) return known;
+    const vertex = this.add(deviceId);
+    this.byDevice.set(deviceId, vertex.at);
+    return vertex;
+  }
+
+  /** All neighbours of one area on one segment: in pairs, or over a vertex of their subnet. */
+  join(members: readonly OspfInterface[]): void {
+    const [first] = members;
+    if (first === undefined || members.length < 2) return;
+    if (isPointToPoint(first)) {
+      for (const out of members)
+        for (const into of members)
+          if (out !== into)
+            this.router(out.deviceId).edges.push({
+              to: this.router(into.deviceId).at,
+              cost: out.cost,
+              out,
+              into,
+            });
+      return;
+    }
+    const subnet = this.add(null);
+    for (const { subnet: prefix } of first.addresses) subnet.stubs.push({ prefix, cost: 0, portId: null });
+    for (const one of members) {
+      const router = this.router(one.deviceId);
+      router.edges.push({ to: subnet.at, cost: one.cost, out: one, into: null });
+      subnet.edges.push({ to: router.at, cost: 0, out: null, into: one });
+    }
+  }
+}
+
+function readInterfaces(network: Network, vrfId: string | null, family: 4 | 6): OspfInterface[] {
+  const devices = new Set(network.find('ospfPorts', 'all').map((port) => port.deviceId));
+  return [...devices].sort().flatMap((deviceId) =>
+    interfacesOf(network, deviceId).flatMap((one): OspfInterface[] => {
+      const addresses = one.addresses.filter(({ address }) => address.family === family);
+      if (one.port.ospf === null || one.vrfId !== vrfId || addresses.length === 0) return [];
+      const area = areaText(one.port.ospf.area);
+      return [{ ...one, addresses, deviceId, area, cost: ospfCost(network, one.port) }];
+    }),
+  );
+}
+
+/**
+ * The routers of a VRF that speak OSPF, and how they hang together, area by area (RFC 2328 section 12). IPv6 is a
+ * topology of its own (RFC 5340): of the interfaces that have an address of that family.
+ */
+export function readOspf(network: Network, vrfId: string | null, family: 4 | 6): OspfTopology {
+  const interfaces = readInterfaces(network, vrfId, family);
+  const builders = new Map<string, Builder>();
+  const builderOf = (area: string): Builder => {
+    const known = builders.get(area);
+    if (known !== undefined) return known;
+    const made = new Builder();
+    builders.set(area, made);
+    return made;
+  };
+  const segments: Segments = new Map();
+  for (const one of interfaces) {
+    builderOf(one.area).router(one.deviceId);
+    for (const key of segmentKeys(network, one)) {
+      const there = segments.get(key);
+      if (there === undefined) segments.set(key, [one]);
+      else there.push(one);
+    }
+  }
+  const mismatches: Mismatch[] = [];
+  const joined = new Set<OspfInterface>();
+  for (const members of segments.values()) {
+    const kinds = new Map<string, OspfInterface[]>();
+    for (const one of members) {
+      if (one.port.ospf?.passive === true) continue;
+      const key = `${one.area} ${String(isPointToPoint(one))}`;
+      kinds.set(key, [...(kinds.get(key) ?? []), one]);
+    }
+    for (const same of kinds.values()) {
+      if (new Set(same.map((one) => one.deviceId)).size < 2) continue;
+      builderOf(same[0]?.area ?? '0').join(same);
+      if (!isPointToPoint(same[0] as OspfInterface)) for (const one of same) joined.add(one);
+    }
+    members.forEach((a, index) => {
+      for (const b of members.slice(index + 1)) {
+        const text = a.deviceId === b.deviceId ? null : mismatchOf(a, b);
+        if (text !== null) mismatches.push({ a, b, text });
+      }
+    });
+  }
+  for (const one of interfaces) {
+    if (joined.has(one)) continue;
+    const router = builderOf(one.area).router(one.deviceId);
+    for (const { subnet } of one.addresses)
+      router.stubs.push({ prefix: subnet, cost: one.cost, portId: one.port.id });
+  }
+  const areasOf = new Map<string, string[]>();
+  const areas = new Map<string, OspfArea>();
+  for (const [area, { vertices, byDevice }] of [...builders].sort((a, b) => Number(a[0]) - Number(b[0]))) {
+    areas.set(area, { area, vertices, byDevice });
+    for (const deviceId of byDevice.keys()) areasOf.set(deviceId, [...(areasOf.get(deviceId) ?? []), area]);
+  }
+  return { vrfId, areas, areasOf, mismatches };
+}
+
+const built = new WeakMap<Network, Map<string, OspfTopology>>();
+
+/** The OSPF topology of a VRF and family, worked out once for a network. */
+export function topologyOf(network: Network, vrfId: string | null, family: 4 | 6): OspfTopology {
+  const known = built.get(network) ?? new Map<string, OspfTopology>();
+  built.set(network, known);
+  const key = `${vrfId ?? ''}/${family}`;
+  const topology = known.get(key) ?? readOspf(network, vrfId, family);
+  known.set(key, topology);
+  return topology;
+}
