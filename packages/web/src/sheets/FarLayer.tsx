@@ -37,9 +37,18 @@ function fittingTitle(title: string, fits: (text: string) => boolean): string | 
   return null;
 }
 
+interface Props {
+  scene: Scene;
+  lit: ReadonlySet<string>;
+  /** It is kept ready while what is near is drawn as it is. */
+  shown: boolean;
+}
+
 /** The whole sheet from afar. */
-export function FarLayer({ scene, lit }: { scene: Scene; lit: ReadonlySet<string> }): ReactNode {
+export function FarLayer({ scene, lit, shown }: Props): ReactNode {
   const canvas = useRef<HTMLCanvasElement>(null);
+  const showing = useRef(shown);
+  const again = useRef<() => void>(() => undefined);
   const store = useStoreApi();
   const { tokens } = useTheme();
   const width = useStore((state) => state.width);
@@ -109,6 +118,7 @@ export function FarLayer({ scene, lit }: { scene: Scene; lit: ReadonlySet<string
     let asked = 0;
     const paint = (): void => {
       asked = 0;
+      if (!showing.current) return;
       const [x, y, zoom] = store.getState().transform;
       context.setTransform(1, 0, 0, 1, 0, 0);
       context.clearRect(0, 0, surface.width, surface.height);
@@ -145,11 +155,23 @@ export function FarLayer({ scene, lit }: { scene: Scene; lit: ReadonlySet<string
       if (asked === 0) asked = requestAnimationFrame(paint);
     };
     paint();
+    again.current = ask;
     const stop = store.subscribe(ask);
     return () => {
       stop();
       cancelAnimationFrame(asked);
     };
   }, [scene, tokens, width, height, store, lit]);
-  return <Surface ref={canvas} data-far aria-hidden="true" />;
+  useEffect(() => {
+    showing.current = shown;
+    if (shown) again.current();
+  }, [shown]);
+  return (
+    <Surface
+      ref={canvas}
+      data-far={shown || undefined}
+      style={{ visibility: shown ? 'visible' : 'hidden' }}
+      aria-hidden="true"
+    />
+  );
 }

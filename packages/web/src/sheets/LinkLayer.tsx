@@ -12,6 +12,7 @@ import { useReactFlow, useStore, ViewportPortal } from '@xyflow/react';
 import { memo, useMemo, useState, type PointerEvent as ReactPointerEvent, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useTheme } from '../theme/theme.tsx';
+import { useGradually } from './useGradually.ts';
 import { detailAt } from './sheetNodes.tsx';
 
 const Layer = styled.svg`
@@ -213,6 +214,8 @@ interface Props {
   scene: Scene;
   /** Links outside of it are not drawn; null: all are. */
   region: Box | null;
+  /** How many more are mounted at each frame; null: all at once. */
+  each: number | null;
   lit: (link: SceneLink) => boolean;
   /** The one link whose grips are shown. */
   held: SceneLink | null;
@@ -220,16 +223,17 @@ interface Props {
 }
 
 /** All links and stubs in one drawing over the plates. */
-export function LinkLayer({ scene, region, lit, held, acts }: Props): ReactNode {
+export function LinkLayer({ scene, region, each, lit, held, acts }: Props): ReactNode {
   const labels = useStore((state) => detailAt(state.transform[2]) === 'full');
   const { tokens } = useTheme();
-  const links = useMemo(
+  const near = useMemo(
     () =>
       region === null
         ? scene.links
         : scene.links.filter((link) => overlap(boxAround(link.points.map(pointBox)), region)),
     [scene, region],
   );
+  const links = useGradually(near, each);
   return (
     <ViewportPortal>
       <Layer width={1} height={1} aria-hidden="true">

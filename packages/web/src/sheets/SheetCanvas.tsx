@@ -32,6 +32,7 @@ import { LinkLayer, type LinkActs } from './LinkLayer.tsx';
 import { MiniMap } from './MiniMap.tsx';
 import { Peers, usePeers } from './Peers.tsx';
 import { movedBy, type Moved } from './moved.ts';
+import { useGradually } from './useGradually.ts';
 import { useRegion } from './useRegion.ts';
 import {
   Acts,
@@ -102,6 +103,8 @@ const Lines = styled.svg`
   z-index: 7;
 `;
 
+/** Plates and links that a large sheet mounts at one frame. */
+const mountedEach = 24;
 /** Milliseconds after the last arrow key until a move by keys is kept. */
 const nudgePause = 350;
 
@@ -213,7 +216,7 @@ export function SheetCanvas(props: Props): ReactNode {
     given.current = wanted;
     setNodes((before) => before.map((node) => ({ ...node, selected: ids.has(node.id) })));
   }, [wanted, scene]);
-  const shownNodes = useMemo(() => {
+  const nearNodes = useMemo(() => {
     if (far || !fitted) return [];
     if (region === null) return nodes;
     return nodes.filter(
@@ -222,6 +225,7 @@ export function SheetCanvas(props: Props): ReactNode {
         overlap({ ...node.position, width: node.width ?? 0, height: node.height ?? 0 }, region),
     );
   }, [nodes, far, fitted, region]);
+  const shownNodes = useGradually(nearNodes, large ? mountedEach : null);
   const chosenIds = useMemo(() => nodes.filter((node) => node.selected).map((node) => node.id), [nodes]);
   const chosenKey = chosenIds.join('\n');
   useEffect(() => onChosen(chosenKey === '' ? [] : chosenKey.split('\n')), [chosenKey, onChosen]);
@@ -423,9 +427,11 @@ export function SheetCanvas(props: Props): ReactNode {
       }}
     >
       <Acts value={acts}>
-        {far && fitted && <FarLayer scene={live} lit={lit} />}
+        {large && fitted && (
+          <FarLayer scene={live} lit={lit} shown={far || shownNodes.length < nearNodes.length} />
+        )}
         <ReactFlow<SheetNode>
-          nodes={shownNodes}
+          nodes={shownNodes as SheetNode[]}
           edges={[]}
           nodeTypes={nodeTypes}
           onNodesChange={onNodesChange}
@@ -468,6 +474,7 @@ export function SheetCanvas(props: Props): ReactNode {
             <LinkLayer
               scene={live}
               region={region}
+              each={large ? mountedEach : null}
               lit={props.litLink}
               held={canEdit && moved.size === 0 ? props.heldLink : null}
               acts={props.linkActs}
