@@ -335,6 +335,18 @@ test('a model dragged onto the sheet becomes a device there', async ({ page }) =
   await expect(record(page).getByRole('heading', { level: 2 }).first()).toContainText(/^kq-acc-\d+/);
 });
 
+test("the browser's own print lays the sheet on one page of its paper", async ({ page }) => {
+  await openSheet(page, 'Kelder Quay · cabling');
+  await page.evaluate(() => Object.assign(window, { print: () => undefined }));
+  await page.getByRole('button', { name: 'Print', exact: true }).click();
+  await page.getByRole('button', { name: 'Print …' }).click();
+  await expect(page.locator('[data-paper] svg')).toHaveCount(1);
+  const paper = await page.pdf({ preferCSSPageSize: true, printBackground: true });
+  const document = await getDocument({ data: new Uint8Array(paper), verbosity: 0 }).promise;
+  expect(document.numPages).toBe(1);
+  expect(await pdfText(paper)).toContain('kq-core-1');
+});
+
 test('several sheets are printed into one file, and each into its own', async ({ page }) => {
   await page.getByRole('link', { name: 'Sheets' }).click();
   await page.getByRole('button', { name: 'Print several' }).click();

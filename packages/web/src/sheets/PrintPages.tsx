@@ -16,8 +16,9 @@ const OnPaper = createGlobalStyle<{ $paper: PaperPages }>`
       margin: ${({ $paper }) => $paper.marginMm}mm;
     }
     body > *:not([data-paper]) { display: none !important; }
-    [data-paper] svg { width: 100%; height: 100%; }
-    html, body { height: auto !important; overflow: visible !important; background: #fff !important; }
+    [data-paper] > div { overflow: hidden; }
+    [data-paper] svg { display: block; width: 100%; height: 100%; }
+    html, body { height: auto !important; min-height: 0 !important; margin: 0 !important; overflow: visible !important; background: #fff !important; }
   }
   @media screen {
     [data-paper] { display: none; }
