@@ -478,6 +478,8 @@ const file = {
     { name: 'Yard duct', kind: 'duct' as const, from: ashholm, to: gateShed, lengthM: 14 },
   ],
   sheets: [
+    { name: 'Kelder Quay · switching', projection: 'switching', scope: 'Kelder Quay' },
+    { name: 'All sites · routing', projection: 'routing' },
     { name: 'Data room · cabling', scope: room },
     { name: 'Kelder Quay · cabling', scope: 'Kelder Quay' },
   ],

@@ -15,6 +15,7 @@ import {
   reports,
   shadingOf,
   tableToCsv,
+  usualFacets,
   traceRun,
   type Network,
   type Run,
@@ -230,7 +231,14 @@ async function drawing(invocation: Invocation): Promise<string | number> {
   if (values.sheet !== undefined && named === undefined)
     return refuse(invocation, '$.sheets', `There is no sheet “${values.sheet}” in the file.`);
   const name = `${network.get('place', scopeId)?.name ?? 'All sites'} · ${projection}`;
-  const sheet: Sheet = named ?? { ...blankSheet, id: newId(), name, projection, scopeId };
+  const sheet: Sheet = named ?? {
+    ...blankSheet,
+    id: newId(),
+    name,
+    projection,
+    scopeId,
+    show: [...usualFacets[projection]],
+  };
   const today = new Date().toISOString().slice(0, 10);
   return diagramSvg(
     sheetScene(network, sheet, { measure: measureText, today, stamp: { revision: 0, date: today } }),

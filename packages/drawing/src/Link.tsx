@@ -7,6 +7,8 @@ import {
   type SceneStub,
 } from '@visograph/core';
 import type { ReactElement } from 'react';
+import { ChipGrounds } from './Chips.tsx';
+import { measureText } from './metrics/measure.ts';
 import { shadeColour } from './shade.ts';
 import { fonts, type Tokens } from './tokens.ts';
 
@@ -89,16 +91,28 @@ export function LabelTag({
   const { box } = label;
   const x = box.x + box.width / 2;
   const y = box.y + box.height / 2;
+  const turn = label.turned ? `rotate(-90 ${x} ${y})` : undefined;
   return (
     <g>
       {!bare && (
         <rect x={box.x} y={box.y} width={box.width} height={box.height} rx={2} fill={tokens.ground} />
       )}
+      {label.chips !== undefined && (
+        <g transform={turn}>
+          <ChipGrounds
+            chips={label.chips}
+            x={x - measureText(label.text, 'mono', labelSize) / 2}
+            y={y + 3.4}
+            size={labelSize}
+            tokens={tokens}
+          />
+        </g>
+      )}
       <text
         x={x}
         y={y + 3.4}
         textAnchor="middle"
-        transform={label.turned ? `rotate(-90 ${x} ${y})` : undefined}
+        transform={turn}
         fontFamily={fonts.mono}
         fontWeight={strong ? 600 : 400}
         fontSize={labelSize}
@@ -130,6 +144,16 @@ function Lozenge({
   return <path d={d} fill={tokens.surface} stroke={colour} strokeWidth={1} />;
 }
 
+/** A port at which the spanning tree forwards nothing: a ring with a bar. */
+function BlockedMark({ at, tokens }: { at: Point; tokens: Tokens }): ReactElement {
+  return (
+    <g stroke={tokens.bad} strokeWidth={1.8}>
+      <circle cx={at.x} cy={at.y} r={5.5} fill={tokens.surface} />
+      <path d={`M${at.x - 3.6} ${at.y - 3.6}L${at.x + 3.6} ${at.y + 3.6}`} />
+    </g>
+  );
+}
+
 /** A link with its port squares, end labels and middle label, in sheet units. */
 export function LinkShape({
   link,
@@ -159,7 +183,11 @@ export function LinkShape({
       />
       {[link.a, link.b].map((end, at) => (
         <g key={at === 0 ? 'a' : 'b'}>
-          <rect x={end.at.x - 3} y={end.at.y - 3} width={6} height={6} fill={colour} />
+          {end.blocked ? (
+            <BlockedMark at={end.at} tokens={tokens} />
+          ) : (
+            <rect x={end.at.x - 3} y={end.at.y - 3} width={6} height={6} fill={colour} />
+          )}
           {labels && end.label !== null && (
             <LabelTag
               label={end.label}

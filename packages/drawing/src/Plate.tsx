@@ -1,6 +1,7 @@
 import { lineSize, nameSize, tabWidth, type Plate } from '@visograph/core';
 import type { ReactElement } from 'react';
 import { fitText, measureText } from './metrics/measure.ts';
+import { ChipGrounds } from './Chips.tsx';
 import { shadeColour } from './shade.ts';
 import { fonts, type Tokens } from './tokens.ts';
 
@@ -22,6 +23,8 @@ const nameFit = (name: string, room: number, height: number): number =>
 
 /** A device as a plate, drawn from its own top left corner; offset edges and a count where several are folded. */
 export function PlateShape({ plate, tokens, selected = false, detail = 'full' }: PlateProps): ReactElement {
+  if (plate.form === 'subnet')
+    return <SubnetBar plate={plate} tokens={tokens} selected={selected} detail={detail} />;
   const { width, height } = plate.box;
   const count = plate.form === 'fold' || plate.form === 'pair' ? plate.deviceIds.length : 1;
   const place = plate.form === 'place';
@@ -96,18 +99,66 @@ export function PlateShape({ plate, tokens, selected = false, detail = 'full' }:
         {detail === 'tab' ? '' : fitText(plate.name, 'textStrong', size, room)}
       </text>
       {lines.map((line, at) => (
-        <text
-          key={at}
-          x={tabWidth + 8}
-          y={top + 15 * (at + 1)}
-          fontFamily={fonts.mono}
-          fontSize={lineSize}
-          fill={tokens.inkSoft}
-        >
-          {fitText(line, 'mono', lineSize, width - tabWidth - 14)}
-        </text>
+        <g key={at}>
+          <ChipGrounds
+            chips={plate.chips?.[at] ?? []}
+            x={tabWidth + 8}
+            y={top + 15 * (at + 1)}
+            size={lineSize}
+            tokens={tokens}
+          />
+          <text
+            x={tabWidth + 8}
+            y={top + 15 * (at + 1)}
+            fontFamily={fonts.mono}
+            fontSize={lineSize}
+            fill={tokens.inkSoft}
+          >
+            {fitText(line, 'mono', lineSize, width - tabWidth - 14)}
+          </text>
+        </g>
       ))}
       {count > 1 && <CountMark text={`×${count}`} right={width - 6} tokens={tokens} />}
+    </g>
+  );
+}
+
+/** A subnet that several share: a bar in the colour of its VRF, with the prefix over it. */
+function SubnetBar({ plate, tokens, selected = false, detail = 'full' }: PlateProps): ReactElement {
+  const { width, height } = plate.box;
+  const colour = selected ? tokens.accent : shadeColour(tokens, plate.shade);
+  const lines = detail === 'full' ? plate.lines : [];
+  const top = (height - nameSize - lines.length * 15) / 2 + nameSize * 0.82;
+  return (
+    <g opacity={plate.faded ? 0.35 : undefined}>
+      <rect width={width} height={height} rx={3} fill={tokens.surface} stroke={tokens.rule} />
+      <rect width={width} height={4} fill={colour} />
+      <rect y={height - 4} width={width} height={4} fill={colour} />
+      {detail !== 'tab' && (
+        <text
+          x={width / 2}
+          y={top}
+          textAnchor="middle"
+          fontFamily={fonts.mono}
+          fontWeight={600}
+          fontSize={12}
+          fill={tokens.ink}
+        >
+          {fitText(plate.name, 'monoStrong', 12, width - 12)}
+        </text>
+      )}
+      {lines.map((line, at) => {
+        const left = (width - measureText(line, 'mono', lineSize)) / 2;
+        const y = top + 15 * (at + 1);
+        return (
+          <g key={at}>
+            <ChipGrounds chips={plate.chips?.[at] ?? []} x={left} y={y} size={lineSize} tokens={tokens} />
+            <text x={left} y={y} fontFamily={fonts.mono} fontSize={lineSize} fill={tokens.inkSoft}>
+              {line}
+            </text>
+          </g>
+        );
+      })}
     </g>
   );
 }

@@ -1,6 +1,7 @@
 import { childrenOf, nextFreeAddress, parentOf, prefixesAround, prefixTree } from '../address/plan.ts';
 import { buddy } from '../address/prefixTree.ts';
 import { create, remove, update } from '../change/change.ts';
+import { offSheets } from './offSheets.ts';
 import { blankAddress } from '../model/kinds/address.ts';
 import type { Port } from '../model/kinds/port.ts';
 import { blankPrefix, type Prefix } from '../model/kinds/prefix.ts';
@@ -160,7 +161,7 @@ export function mergePrefix(network: Network, row: Prefix): Attempt {
   return judged(
     network,
     [
-      ...(other === null ? [] : [remove('prefix', other)]),
+      ...(other === null ? [] : [...offSheets(network, 'prefix', other.id), remove('prefix', other)]),
       update('prefix', row, {
         prefix: formatPrefix(whole),
         ranges: [...row.ranges, ...(other?.ranges ?? [])],
@@ -180,7 +181,7 @@ export function deletePrefix(network: Network, row: Prefix, given: number): Atte
     );
   return judged(
     network,
-    [remove('prefix', row)],
+    [...offSheets(network, 'prefix', row.id), remove('prefix', row)],
     inside.length > 0
       ? `Deleted ${row.role} ${titled(row)}; ${inside.length} prefixes in it stay`
       : `Deleted ${row.role} ${titled(row)}`,

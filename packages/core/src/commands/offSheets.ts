@@ -7,7 +7,7 @@ import type { Network } from '../model/network.ts';
  */
 export function offSheets(
   network: Network,
-  kind: 'device' | 'place' | 'cable' | 'circuit' | 'rack' | 'sheet',
+  kind: 'device' | 'place' | 'cable' | 'circuit' | 'prefix' | 'rack' | 'sheet',
   id: string,
 ): Change[] {
   const changes: (Change | null)[] = [];
@@ -15,6 +15,7 @@ export function offSheets(
     device: 'sheetItemsByDevice',
     place: 'sheetItemsByPlace',
     circuit: 'sheetItemsByCircuit',
+    prefix: 'sheetItemsByPrefix',
     sheet: 'sheetItemsBySheet',
   } as const;
   if (kind !== 'cable' && kind !== 'rack')
@@ -22,7 +23,7 @@ export function offSheets(
   if (kind === 'device')
     for (const mark of network.find('marksByDevice', id))
       changes.push(update('mark', mark, { deviceId: null }));
-  if (kind === 'cable' || kind === 'circuit')
+  if (kind === 'cable' || kind === 'circuit' || kind === 'prefix')
     for (const link of network.find('sheetLinksByLine', id)) changes.push(remove('sheetLink', link));
   if (kind === 'rack') for (const mark of network.find('marksByRack', id)) changes.push(remove('mark', mark));
   if (kind === 'sheet') {

@@ -3,6 +3,7 @@ import { newId } from '../model/ids.ts';
 import {
   blankSheet,
   facets,
+  usualFacets,
   type Facet,
   type FacetState,
   type FacetView,
@@ -41,11 +42,63 @@ export function addSheet(network: Network, wish: NewSheet): ChangeSet & { sheetI
   const taken = new Set([...network.all('sheet')].map((sheet) => sheet.name.toLowerCase()));
   let name = stem;
   for (let number = 2; taken.has(name.toLowerCase()); number++) name = `${stem} ${number}`;
-  const sheet: Sheet = { ...blankSheet, id: newId(), name, projection, scopeId: wish.scopeId, picked };
+  const sheet: Sheet = {
+    ...blankSheet,
+    id: newId(),
+    name,
+    projection,
+    scopeId: wish.scopeId,
+    picked,
+    show: [...usualFacets[projection]],
+  };
   const items = (wish.deviceIds ?? []).map((deviceId) =>
     create('sheetItem', { ...blankSheetItem, id: newId(), sheetId: sheet.id, deviceId }),
   );
   return { sheetId: sheet.id, changes: [create('sheet', sheet), ...items], sentence: `Added sheet ${name}` };
+}
+
+/**
+ * The sheet of the same place, or of the same picked devices, that reads the model in another way: one that is there,
+ * or a new one.
+ */
+export function sisterSheet(
+  network: Network,
+  sheet: Sheet,
+  projection: Projection,
+): { sheetId: string; set: ChangeSet | null } {
+  const devicesOn = (id: string): string[] =>
+    network
+      .find('sheetItemsBySheet', id)
+      .flatMap((item) => item.deviceId ?? [])
+      .sort();
+  const own = devicesOn(sheet.id);
+  const there = network
+    .find('sheetsByScope', sheet.scopeId ?? 'root')
+    .find(
+      (one) =>
+        one.projection === projection &&
+        one.picked === sheet.picked &&
+        (!sheet.picked || devicesOn(one.id).join() === own.join()),
+    );
+  if (there !== undefined) return { sheetId: there.id, set: null };
+  const made = addSheet(network, {
+    projection,
+    scopeId: sheet.scopeId,
+    ...(sheet.picked ? { deviceIds: own } : {}),
+  });
+  return { sheetId: made.sheetId, set: made };
+}
+
+/** Folds the VLANs at the ends of a link of a switching sheet, or writes all of them. */
+export function unfoldTags(sheet: Sheet, lineId: string, open: boolean): ChangeSet {
+  const key = `tags:${lineId}`;
+  const { unfolded } = sheet.reading;
+  const others = (unfolded === true ? [] : unfolded).filter((one) => one !== key);
+  return setSheet(
+    sheet,
+    { reading: { ...sheet.reading, unfolded: open ? [...others, key] : others } },
+    'the VLANs written',
+  );
 }
 
 export const deleteSheet = (network: Network, sheet: Sheet): ChangeSet => ({
@@ -64,6 +117,8 @@ const facetNames: Record<Facet, string> = {
   speeds: 'speeds',
   cableLabels: 'cable labels',
   addresses: 'addresses',
+  subnets: 'subnets',
+  costs: 'OSPF costs',
   vlanTags: 'VLAN tags',
   lengths: 'lengths',
   media: 'kinds of cable',
@@ -115,7 +170,9 @@ export const removeView = (sheet: Sheet, name: string): ChangeSet =>
 /** Changes how a sheet reads the model, its templates, colours, page or groups. */
 export const setSheet = (
   sheet: Sheet,
-  fields: Partial<Pick<Sheet, 'reading' | 'templates' | 'colourBy' | 'page' | 'groups' | 'scopeId'>>,
+  fields: Partial<
+    Pick<Sheet, 'reading' | 'templates' | 'colourBy' | 'page' | 'groups' | 'scopeId' | 'vlanId' | 'vrfId'>
+  >,
   what: string,
 ): ChangeSet => changed(sheet, fields, `Changed ${what} of sheet ${sheet.name}`);
 
@@ -142,7 +199,8 @@ export const ungroup = (sheet: Sheet, id: string): ChangeSet =>
   );
 
 /** The device, place or circuit that an item is about. */
-const subjectOf = (item: SheetItem): string => item.deviceId ?? item.placeId ?? item.circuitId ?? '';
+const subjectOf = (item: SheetItem): string =>
+  item.deviceId ?? item.placeId ?? item.circuitId ?? item.prefixId ?? '';
 
 /** Items of a sheet by the id of what they are about. */
 export const itemsOf = (network: Network, sheetId: string): Map<string, SheetItem> =>
@@ -152,6 +210,7 @@ const nameOf = (network: Network, id: string): string =>
   network.get('device', id)?.name ??
   network.get('place', id)?.name ??
   network.get('circuit', id)?.provider ??
+  network.get('prefix', id)?.prefix ??
   '';
 const named = (network: Network, ids: readonly string[]): string =>
   ids.length === 1 ? nameOf(network, ids[0] ?? '') : `${ids.length} plates`;
@@ -173,7 +232,9 @@ export function setItems(
         ? { placeId: id }
         : network.get('circuit', id) !== null
           ? { circuitId: id }
-          : { deviceId: id };
+          : network.get('prefix', id) !== null
+            ? { prefixId: id }
+            : { deviceId: id };
     const change =
       item === undefined
         ? create('sheetItem', { ...blankSheetItem, ...of, ...fields, id: newId(), sheetId: sheet.id })
@@ -253,16 +314,24 @@ export function tidySheet(
   };
 }
 
+/** What a link of a sheet is kept by: a cable, a circuit, or the prefix of a subnet; of a port's part in one nothing is. */
+export interface SheetLine {
+  kind: 'cable' | 'circuit' | 'prefix' | 'port';
+  id: string;
+  label: string;
+}
+
 /** Changes what a sheet keeps of one link: slid labels, bends. A link left as it draws itself is forgotten. */
 export function setLink(
   network: Network,
   sheet: Sheet,
-  line: { kind: 'cable' | 'circuit'; id: string; label: string },
+  line: Pick<SheetLine, 'kind' | 'id' | 'label'>,
   fields: Partial<SheetLink>,
   what: string,
 ): ChangeSet {
   const existing = network.find('sheetLinksByLine', line.id).find((link) => link.sheetId === sheet.id);
-  const of = line.kind === 'cable' ? { cableId: line.id } : { circuitId: line.id };
+  if (line.kind === 'port') return { changes: [], sentence: `${what} ${line.label}` };
+  const of = { [`${line.kind}Id`]: line.id };
   const row: SheetLink = {
     ...(existing ?? { ...blankSheetLink, ...of, id: newId(), sheetId: sheet.id }),
     ...fields,

@@ -59,7 +59,11 @@ export function deleteVlan(network: Network, vlan: Vlan): Attempt {
   const prefixes = network.find('prefixesByVlan', vlan.id);
   return judged(
     network,
-    [...prefixes.map((row) => update('prefix', row, { vlanId: null })), remove('vlan', vlan)],
+    [
+      ...prefixes.map((row) => update('prefix', row, { vlanId: null })),
+      ...network.find('sheetsByVlan', vlan.id).map((sheet) => update('sheet', sheet, { vlanId: null })),
+      remove('vlan', vlan),
+    ],
     `Deleted VLAN ${vlan.vid} ${vlan.name}${prefixes.length === 0 ? '' : `; ${prefixes.length} prefixes stay without a VLAN`}`,
   );
 }

@@ -10,63 +10,14 @@ import { linkShading } from './linkShading.ts';
 import { addProviders } from './providers.ts';
 import { sheetsByPlace, type Kept, type SheetReading } from './reading.ts';
 import { isColourBy, shadingOf, type Shade } from './shading.ts';
-import type { GraphContainer, GraphNode, SheetGraph } from './sheetGraph.ts';
+import { containersOf, mostDevices } from './containers.ts';
+import type { GraphNode, SheetGraph } from './sheetGraph.ts';
 import { linesOf } from './templates.ts';
 import { wiresOf, type WireEnd } from './wires.ts';
-
-/** More devices than this are not drawn on one sheet: nobody can read it, and an overview tells more. */
-export const mostDevices = 4000;
 
 const empty = (): SheetGraph => ({ nodes: [], links: [], stubs: [], containers: [] });
 
 const neutral: Shade = { scale: 'role', family: 'passive' };
-
-/** The part of a device's way of places that is said on the sheet: from below its scope, or all beyond it. */
-function containerTitle(network: Network, scopeId: string | null, placeId: string): string {
-  const chain = placeChain(network, placeId);
-  const outer = placeChain(network, scopeId).length;
-  const inside = scopeId === null || chain.some((place) => place.id === scopeId);
-  const from = inside ? Math.min(outer, chain.length - 1) : 0;
-  return chain
-    .slice(from)
-    .map((place) => place.name)
-    .join(' › ');
-}
-
-function containersOf(
-  network: Network,
-  sheet: Sheet,
-  nodes: readonly GraphNode[],
-  own: ReadonlyMap<string, string>,
-): GraphContainer[] {
-  const containers = new Map<string, GraphContainer>();
-  const addPlace = (placeId: string): void => {
-    if (containers.has(placeId)) return;
-    containers.set(placeId, {
-      id: placeId,
-      form: 'place',
-      title: containerTitle(network, sheet.scopeId, placeId),
-      parentId: null,
-      sheetId: own.get(placeId) ?? null,
-    });
-  };
-  for (const { containerId } of nodes) {
-    if (containerId === null || containers.has(containerId)) continue;
-    const rack = network.get('rack', containerId);
-    if (rack === null) addPlace(containerId);
-    else {
-      addPlace(rack.placeId);
-      containers.set(rack.id, {
-        id: rack.id,
-        form: 'rack',
-        title: rack.name,
-        parentId: rack.placeId,
-        sheetId: null,
-      });
-    }
-  }
-  return [...containers.values()];
-}
 
 /** Devices of a sheet: those of its scope, or those picked for it, without what was left out or waits. */
 function chosenDevices(

@@ -85,6 +85,8 @@ describe.each(sheets.map((sheet) => [sheet.name, sheet] as const))('the demo she
     for (const link of scene.links) {
       for (const end of [link.a, link.b]) {
         if (end.plateId.startsWith('provider:')) continue;
+        // A switching or routing sheet says nothing where no VLAN or address is set.
+        if (end.label === null && sheet.projection !== 'cabling') continue;
         if (end.label === null) throw new Error('no label');
         expect(distance(end.at, end.label.box)).toBeLessThan(12);
         for (const plate of scene.plates) expect(overlap(plate.box, end.label.box)).toBe(false);

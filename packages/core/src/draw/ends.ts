@@ -1,4 +1,4 @@
-import type { SheetGraph } from './sheetGraph.ts';
+import type { Chip, SheetGraph } from './sheetGraph.ts';
 import { grid, snap } from './lattice.ts';
 import { BoxIndex } from './boxIndex.ts';
 import { type Box, type Point, type SceneLabel, type Side, type TextMeasure } from './scene.ts';
@@ -54,6 +54,7 @@ interface Draft {
   end: 'a' | 'b';
   other: Point;
   text: string;
+  chips?: readonly Chip[] | undefined;
 }
 
 export const outward: Record<Side, Point> = {
@@ -114,8 +115,22 @@ export function placeEnds(
       index.meets(between, (id) => id !== link.a && id !== link.b),
     );
     const { id: linkId, aOrdinal: ordinal } = link;
-    add(link.a, a, aSide, { linkId, ordinal, end: 'a', other: centre(b), text: link.aPort });
-    add(link.b, b, bSide, { linkId, ordinal, end: 'b', other: centre(a), text: link.bPort });
+    add(link.a, a, aSide, {
+      linkId,
+      ordinal,
+      end: 'a',
+      other: centre(b),
+      text: link.aPort,
+      chips: link.aChips,
+    });
+    add(link.b, b, bSide, {
+      linkId,
+      ordinal,
+      end: 'b',
+      other: centre(a),
+      text: link.bPort,
+      chips: link.bChips,
+    });
   }
   for (const stub of graph.stubs) {
     const box = boxes.get(stub.a);
@@ -156,7 +171,8 @@ export function placeEnds(
       const out = outward[side];
       const far = Math.ceil(reach / grid) * grid;
       const stub = { x: snap(at.x + out.x * far), y: snap(at.y + out.y * far) };
-      const label = draft.text !== '' ? labelAt(draft.text, at, side, widths[index] ?? 0, turned) : null;
+      const plain = draft.text !== '' ? labelAt(draft.text, at, side, widths[index] ?? 0, turned) : null;
+      const label = plain === null || draft.chips === undefined ? plain : { ...plain, chips: draft.chips };
       const ends = placed.get(draft.linkId) ?? {};
       ends[draft.end] = { linkId: draft.linkId, end: draft.end, plateId, side, at, stub, label };
       placed.set(draft.linkId, ends);

@@ -1,7 +1,12 @@
 import type { Device } from '../model/kinds/device.ts';
 import { compareNames } from '../model/order.ts';
 import type { Role } from '../model/roles.ts';
-import type { Wire } from './wires.ts';
+
+/** What joins two devices. */
+interface Joint {
+  a: { device: Device | null };
+  b: { device: Device | null };
+}
 
 const foldedRoles: readonly Role[] = ['PH', 'CM', 'PR', 'PC', 'AP', 'IO'];
 
@@ -9,7 +14,7 @@ const foldedRoles: readonly Role[] = ['PH', 'CM', 'PR', 'PC', 'AP', 'IO'];
 const plurals: Partial<Record<Role, string>> = { SW: 'switches', PC: 'workstations' };
 export const pluralOf = (role: Role, label: string): string => plurals[role] ?? `${label}s`;
 
-function neighboursOf(wires: readonly Wire[]): Map<string, Device[]> {
+function neighboursOf(wires: readonly Joint[]): Map<string, Device[]> {
   const neighbours = new Map<string, Device[]>();
   const note = (from: Device | null, to: Device | null): void => {
     if (from !== null && to !== null) neighbours.set(from.id, [...(neighbours.get(from.id) ?? []), to]);
@@ -27,7 +32,7 @@ function neighboursOf(wires: readonly Wire[]): Map<string, Device[]> {
  */
 export function foldsOf(
   devices: readonly Device[],
-  wires: readonly Wire[],
+  wires: readonly Joint[],
   placeOf: (device: Device) => string | null,
 ): Map<string, string> {
   const neighbours = neighboursOf(wires);
@@ -54,7 +59,7 @@ const mostStacked = 8;
  */
 export function pairsOf(
   devices: readonly Device[],
-  wires: readonly Wire[],
+  wires: readonly Joint[],
   placeOf: (device: Device) => string | null,
 ): Map<string, string> {
   const stem = (device: Device): string =>

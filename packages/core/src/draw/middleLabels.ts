@@ -56,9 +56,9 @@ export function placeMiddleLabels(
       .flatMap((piece) => {
         const upright = piece.box.height > piece.box.width;
         const along = length(piece) >= long + 8 ? [{ piece, upright, turned: upright }] : [];
-        // The lozenge of a circuit reads across its line where there is room.
+        // The lozenge of a circuit, and a subnet, read across their line where there is room.
         const across =
-          link.medium === 'circuit' && upright && length(piece) >= height + 16
+          (link.medium === 'circuit' || link.kind === 'prefix') && upright && length(piece) >= height + 16
             ? [{ piece, upright, turned: false }]
             : [];
         return [...across, ...along].flatMap((way) => [0.5, 0.25, 0.75].map((share) => ({ ...way, share })));

@@ -8,7 +8,10 @@ import { cablingGraph } from './cablingGraph.ts';
 import { mediumNames } from './medium.ts';
 import { keptOn, type Entry } from './reading.ts';
 import type { KeyEntry, Point, TitleBlock } from './scene.ts';
+import { routingGraph } from './routingGraph.ts';
+import type { ShadeKey } from './shading.ts';
 import type { SheetGraph } from './sheetGraph.ts';
+import { switchingGraph } from './switchingGraph.ts';
 import { sitesGraph } from './sitesGraph.ts';
 
 /** What a person did with one plate. */
@@ -55,12 +58,19 @@ export interface DrawingPlan {
   tooMany: number | null;
 }
 
-function keyOf({ nodes, links, stubs }: SheetGraph, shades: KeyEntry[], colourBy: string): KeyEntry[] {
+function keyOf(
+  { nodes, links, stubs }: SheetGraph,
+  shades: KeyEntry[],
+  colours: KeyEntry[],
+  colourBy: string,
+): KeyEntry[] {
   const media = [...new Set([...links, ...stubs].map((link) => link.medium))].sort();
-  const present = [...new Set(nodes.filter((node) => node.form !== 'place').map((node) => node.role))].sort();
+  const withRole = nodes.filter((node) => node.form !== 'place' && node.form !== 'subnet');
+  const present = [...new Set(withRole.map((node) => node.role))].sort();
   return [
     ...media.map((medium): KeyEntry => ({ form: 'link', medium, text: mediumNames[medium] })),
     ...(colourBy === 'role' ? [] : shades),
+    ...colours,
     ...present.map((role): KeyEntry => ({ form: 'role', role, text: roles[role].label })),
   ];
 }
@@ -83,10 +93,12 @@ export interface PlanOptions {
 /** Reads the model for a sheet: what is on it, and what was done with it by hand. */
 export function planOf(network: Network, sheet: Sheet, { today, stamp }: PlanOptions): DrawingPlan {
   const kept = keptOn(network, sheet);
-  const read =
-    sheet.projection === 'sites'
-      ? sitesGraph(network, sheet, kept)
-      : cablingGraph(network, sheet, kept, today);
+  const read = {
+    cabling: () => cablingGraph(network, sheet, kept, today),
+    switching: () => switchingGraph(network, sheet, kept),
+    routing: () => routingGraph(network, sheet, kept),
+    sites: () => sitesGraph(network, sheet, kept),
+  }[sheet.projection]();
   const { graph } = read;
   const states = new Map<string, Set<string>>();
   for (const group of sheet.groups)
@@ -131,11 +143,9 @@ export function planOf(network: Network, sheet: Sheet, { today, stamp }: PlanOpt
       locked: mark.locked || notes === 'locked' || grouped([mark.id], 'locked'),
     }))
     .sort((a, b) => a.mark.level - b.mark.level || (a.mark.id < b.mark.id ? -1 : 1));
-  const shades = [...read.shades, ...read.linkShades].map(({ label, shade }): KeyEntry => ({
-    form: 'shade',
-    shade,
-    text: label,
-  }));
+  const asEntry = ({ label, shade }: ShadeKey): KeyEntry => ({ form: 'shade', shade, text: label });
+  const shades = [...read.shades, ...read.linkShades].map(asEntry);
+  const colours = (read.colours ?? []).map(asEntry);
   const keyed =
     sheet.colourBy === 'medium' || sheet.colourBy === 'speed' ? shades.slice(read.shades.length) : shades;
   return {
@@ -143,7 +153,9 @@ export function planOf(network: Network, sheet: Sheet, { today, stamp }: PlanOpt
     graph,
     plates,
     links: new Map(
-      network.find('sheetLinksBySheet', sheet.id).map((link) => [link.cableId ?? link.circuitId ?? '', link]),
+      network
+        .find('sheetLinksBySheet', sheet.id)
+        .map((link) => [link.cableId ?? link.circuitId ?? link.prefixId ?? '', link]),
     ),
     marks,
     faded: new Set(graph.nodes.filter((node) => grouped(node.subjects, 'faded')).map((node) => node.id)),
@@ -157,7 +169,7 @@ export function planOf(network: Network, sheet: Sheet, { today, stamp }: PlanOpt
     },
     straight: sheet.reading.straight,
     arranged: [...kept.items.values()].some((item) => item.x !== null),
-    key: sheet.show.includes('key') ? keyOf(graph, keyed, sheet.colourBy) : [],
+    key: sheet.show.includes('key') ? keyOf(graph, keyed, colours, sheet.colourBy) : [],
     keyShown: sheet.show.includes('key'),
     titleBlock:
       stamp === undefined || !sheet.show.includes('titleBlock')

@@ -83,12 +83,16 @@ export function plateSizes(
     );
     const ends = sides.get(node.id);
     const width = Math.max(
-      node.form === 'place' ? 160 : 112,
+      node.form === 'place' ? 160 : node.form === 'subnet' ? 240 : 112,
       text + tabWidth + 24,
       room(ends?.up ?? []),
       room(ends?.down ?? []),
     );
-    const height = Math.max(24 + 16 * node.lines.length, 16 * (Math.min(6, ends?.level ?? 0) + 1), 32);
+    const height = Math.max(
+      (node.form === 'subnet' ? 32 : 24) + 16 * node.lines.length,
+      16 * (Math.min(6, ends?.level ?? 0) + 1),
+      32,
+    );
     const reach = (widths: readonly number[]): number => {
       if (widths.length === 0) return 0;
       if (!labelled) return 2 * grid;

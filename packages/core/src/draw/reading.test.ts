@@ -9,7 +9,7 @@ import { newProject } from '../model/kinds/project.ts';
 import { blankSheet, plainReading, type Sheet } from '../model/kinds/sheet.ts';
 import { Network } from '../model/network.ts';
 import { networkOf } from '../testNetwork.ts';
-import { mostDevices } from './cablingGraph.ts';
+import { mostDevices } from './containers.ts';
 import { planOf, type DrawingPlan } from './plan.ts';
 import type { TextMeasure } from './scene.ts';
 import { sceneOf, sheetScene } from './sheetScene.ts';

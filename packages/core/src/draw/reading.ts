@@ -17,6 +17,8 @@ export interface SheetReading {
   graph: SheetGraph;
   shades: ShadeKey[];
   linkShades: ShadeKey[];
+  /** What colours stand for that are on the sheet whatever it is coloured by: VLANs, VRFs. */
+  colours?: ShadeKey[];
   /** Devices of the scope that are not on the sheet yet. */
   waiting: Entry[];
   /** Devices that were left out by hand. */
@@ -36,12 +38,12 @@ export function keptOn(network: Network, sheet: Sheet): Kept {
   const items = new Map(
     network
       .find('sheetItemsBySheet', sheet.id)
-      .map((item) => [item.deviceId ?? item.placeId ?? item.circuitId ?? '', item]),
+      .map((item) => [item.deviceId ?? item.placeId ?? item.circuitId ?? item.prefixId ?? '', item]),
   );
   const own = new Map(
     network
       .find('sheetLinksBySheet', sheet.id)
-      .map((link) => [link.cableId ?? link.circuitId ?? '', link.show]),
+      .map((link) => [link.cableId ?? link.circuitId ?? link.prefixId ?? '', link.show]),
   );
   const usual = linkFacets.filter((facet) => sheet.show.includes(facet));
   return { items, tells: (line) => own.get(line.id) ?? usual };

@@ -14,8 +14,9 @@ const fewLinks = 200;
 const care = (links: number): { crossCost: number; again: number } =>
   links <= fewLinks ? { crossCost: 8, again: 2 } : { crossCost: 3, again: 1 };
 
-const slid = (end: PlacedEnd, by: Point | null, tie: string | null): LinkEnd => ({
+const slid = (end: PlacedEnd, by: Point | null, tie: string | null, blocked = false): LinkEnd => ({
   tie,
+  blocked,
   plateId: end.plateId,
   side: end.side,
   at: end.at,
@@ -165,13 +166,13 @@ export function routeAll(
       medium: link.medium,
       jacket: link.jacket,
       shade: link.shade,
-      a: slid(a, wish?.aLabel ?? null, link.ties[0]),
-      b: slid(b, wish?.bLabel ?? null, link.ties[1]),
+      a: slid(a, wish?.aLabel ?? null, link.ties[0], link.blocked === 'a'),
+      b: slid(b, wish?.bLabel ?? null, link.ties[1], link.blocked === 'b'),
       points: corners([a.at, ...(found.get(link.id) ?? []), b.at]),
       bends: [...(wish?.bends ?? [])],
       label: null,
       spoken: link.spoken,
-      faded: faded || plan.faded.has(link.a) || plan.faded.has(link.b),
+      faded: faded || link.dim === true || plan.faded.has(link.a) || plan.faded.has(link.b),
     };
   });
   const stubs = plan.graph.stubs.flatMap((stub): SceneStub[] => {

@@ -1,5 +1,5 @@
 import { compareNames } from '../model/order.ts';
-import { grid, snap, up, type Block, type Measures } from './lattice.ts';
+import { grid, padding, snap, up, type Block, type Measures } from './lattice.ts';
 import type { Point } from './scene.ts';
 import type { GraphNode, SheetGraph } from './sheetGraph.ts';
 import { loopRows, smallestRing, stringsOf, strung } from './strings.ts';
@@ -115,7 +115,9 @@ export function arrangeRows(
   const width = Math.max(48, ...rows.map(rowWidth));
   const rowOf = new Map(rows.flatMap((row, at) => row.map((id) => [id, at] as const)));
   const at = new Map<string, Point>();
-  let y = 0;
+  // Labels of the first and last row stand inside the outline and below its title.
+  const beyond = (reach: number): number => up(Math.max(0, reach - padding));
+  let y = beyond(Math.max(0, ...(rows[0] ?? []).map((id) => sizes.get(id)?.reachUp ?? 0)));
   rows.forEach((row, index) => {
     let x = snap((width - rowWidth(row)) / 2);
     row.forEach((id, spot) => {
@@ -132,15 +134,18 @@ export function arrangeRows(
     const reach =
       Math.max(...row.map((id) => sizes.get(id)?.reachDown ?? 0)) +
       Math.max(0, ...(rows[index + 1] ?? []).map((id) => sizes.get(id)?.reachUp ?? 0));
-    // The lozenge that names a circuit needs room between the rows, the more where it has to stand upright.
+    // The lozenge that names a circuit, and the text of a subnet, need room between the rows, the more where it has to stand upright.
     const namedGap = nodes.some((node) => node.form === 'place') ? 112 : 40;
     const named = links.some(
-      (link) => link.medium === 'circuit' && (row.includes(link.a) || row.includes(link.b)),
+      (link) =>
+        (link.medium === 'circuit' || link.cables[0]?.kind === 'prefix') &&
+        link.text !== '' &&
+        (row.includes(link.a) || row.includes(link.b)),
     );
     y +=
       tallest +
       (index === rows.length - 1
-        ? 0
+        ? beyond(Math.max(0, ...row.map((id) => sizes.get(id)?.reachDown ?? 0)))
         : up(reach + 32 + (named ? namedGap : 0) + Math.min(18, turning * 0.5) * grid));
   });
   const tier = nodes.reduce((sum, node) => sum + (tiers.get(node.id) ?? 0), 0) / Math.max(1, nodes.length);

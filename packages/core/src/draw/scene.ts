@@ -3,7 +3,7 @@ import type { Role } from '../model/roles.ts';
 import type { Medium } from './medium.ts';
 import type { TextBlock } from './richText.ts';
 import type { Shade } from './shading.ts';
-import type { GraphNode, Line } from './sheetGraph.ts';
+import type { Chip, GraphContainer, GraphNode, Line } from './sheetGraph.ts';
 
 /** Sheet units: one is a CSS pixel at 100 %. */
 export interface Point {
@@ -21,6 +21,8 @@ export interface SceneLabel {
   text: string;
   box: Box;
   turned: boolean;
+  /** Pieces of the text that stand for VLANs. */
+  chips?: readonly Chip[];
 }
 
 /** What is drawn of a facet that is not simply shown. */
@@ -43,6 +45,7 @@ export interface Plate extends Manner {
   symbol: string | null;
   name: string;
   lines: string[];
+  chips?: readonly (readonly Chip[])[];
   box: Box;
   planned: boolean;
   retired: boolean;
@@ -54,7 +57,7 @@ export interface Plate extends Manner {
 
 export interface Container extends Manner {
   id: string;
-  form: 'place' | 'rack';
+  form: GraphContainer['form'];
   title: string;
   box: Box;
   plateIds: string[];
@@ -69,12 +72,14 @@ export interface LinkEnd {
   label: SceneLabel | null;
   /** The aggregate it is a member of: links of one are tied at this end. */
   tie: string | null;
+  /** The spanning tree forwards nothing here. */
+  blocked: boolean;
 }
 
 /** One cable, circuit or run, or a bundle of parallel ones, with its routed points from A to B. */
 export interface SceneLink {
   id: string;
-  kind: 'cable' | 'circuit';
+  kind: Line['kind'];
   cableIds: string[];
   line: Line;
   medium: Medium;
@@ -93,7 +98,7 @@ export interface SceneLink {
 /** A link whose far end is not on the sheet: it ends at once, and says where it leads. */
 export interface SceneStub {
   id: string;
-  kind: 'cable' | 'circuit';
+  kind: Line['kind'];
   cableIds: string[];
   medium: Medium;
   jacket: string | null;
@@ -128,6 +133,8 @@ export interface KeyEntry {
   medium?: Medium;
   role?: Role;
   shade?: Shade;
+  /** Its colour as a frame, the way untagged VLANs are drawn. */
+  framed?: true;
   text: string;
 }
 

@@ -2,17 +2,29 @@ import type { Role } from '../model/roles.ts';
 import type { Medium } from './medium.ts';
 import type { Shade } from './shading.ts';
 
-/** What a link draws: a cable or a circuit, by its id and what it is called. */
+/**
+ * What a link draws, by its id and what it is called: a cable, a circuit, the prefix of a subnet, or a port's part in a
+ * subnet, of which a sheet keeps nothing.
+ */
 export interface Line {
-  kind: 'cable' | 'circuit';
+  kind: 'cable' | 'circuit' | 'prefix' | 'port';
   id: string;
   label: string;
 }
 
-/** A plate to be: a device, several alike folded into one, a redundant pair, a place, or a provider. */
+/** A piece of a text that stands for a VLAN or VRF, from one letter up to another: coloured, or framed where untagged. */
+export interface Chip {
+  from: number;
+  to: number;
+  /** Of the colour set; null: of no defined VLAN. */
+  colour: number | null;
+  framed: boolean;
+}
+
+/** A plate to be: a device, several alike folded into one, a redundant pair, a place, a provider, or a subnet that several share. */
 export interface GraphNode {
   id: string;
-  form: 'device' | 'fold' | 'pair' | 'place' | 'provider';
+  form: 'device' | 'fold' | 'pair' | 'place' | 'provider' | 'subnet';
   deviceIds: string[];
   /** Devices, the place or the circuits by which a sheet keeps where it stands; the first is written, any is read. */
   subjects: string[];
@@ -21,6 +33,10 @@ export interface GraphNode {
   code: string;
   name: string;
   lines: string[];
+  /** Coloured pieces of its lines, by the number of the line. */
+  chips?: Chip[][];
+  /** Not of what the sheet lights up. */
+  dim?: boolean;
   containerId: string | null;
   /** Beyond the scope of the sheet: shown because something inside is joined to it. */
   outside: boolean;
@@ -50,6 +66,11 @@ export interface GraphLink {
   spoken: string;
   /** Management links say nothing about who stands above whom. */
   management: boolean;
+  aChips?: Chip[];
+  bChips?: Chip[];
+  dim?: boolean;
+  /** The end at which the spanning tree of the VLAN that is lit forwards nothing. */
+  blocked?: 'a' | 'b' | null;
 }
 
 /** A link whose other end is not on the sheet. */
@@ -67,7 +88,7 @@ export interface GraphStub {
 
 export interface GraphContainer {
   id: string;
-  form: 'place' | 'rack';
+  form: 'place' | 'rack' | 'area';
   title: string;
   parentId: string | null;
   sheetId: string | null;

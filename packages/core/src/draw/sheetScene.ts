@@ -117,7 +117,9 @@ function containersOf(plan: DrawingPlan, boxes: ReadonlyMap<string, Box>, measur
 function plateOf(plan: DrawingPlan, node: GraphNode, box: Box, links: number): Plate {
   const many = node.form === 'fold' ? `${node.deviceIds.length} ` : '';
   const what =
-    node.form === 'place' ? 'place' : node.form === 'provider' ? 'provider' : roles[node.role].label;
+    node.form === 'place' || node.form === 'provider' || node.form === 'subnet'
+      ? node.form
+      : roles[node.role].label;
   return {
     id: node.id,
     form: node.form,
@@ -129,10 +131,11 @@ function plateOf(plan: DrawingPlan, node: GraphNode, box: Box, links: number): P
     symbol: node.symbol,
     name: node.name,
     lines: node.lines,
+    ...(node.chips === undefined ? {} : { chips: node.chips }),
     box,
     planned: node.planned,
     retired: node.retired,
-    faded: plan.manners.devices === 'faded' || plan.faded.has(node.id),
+    faded: plan.manners.devices === 'faded' || node.dim === true || plan.faded.has(node.id),
     locked: plan.manners.devices === 'locked' || plan.plates.get(node.id)?.locked === true,
     sheetId: node.sheetId,
     spoken: [`${many}${node.name}`, what, `${links} ${links === 1 ? 'link' : 'links'}`]

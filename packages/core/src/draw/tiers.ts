@@ -39,7 +39,7 @@ export function tiersOf(graph: SheetGraph): Map<string, number> {
   }
   const tiers = new Map<string, number>();
   for (const node of graph.nodes) {
-    if (node.form === 'place') continue;
+    if (node.form === 'place' || node.form === 'subnet') continue;
     if (node.role !== 'PP') tiers.set(node.id, roleTier[node.role] ?? endTier);
     else if (fibre.has(node.id)) tiers.set(node.id, fibrePanelTier);
   }
@@ -65,6 +65,14 @@ export function tiersOf(graph: SheetGraph): Map<string, number> {
       );
     }
     for (const place of places) if (!tiers.has(place.id)) tiers.set(place.id, hubTier + 1);
+  }
+  // A shared subnet stands between those above and those below it.
+  for (const { id, form } of graph.nodes) {
+    if (form !== 'subnet') continue;
+    const around = neighbours(id).flatMap((other) => tiers.get(other) ?? []);
+    if (around.length === 0) continue;
+    const [least, most] = [Math.min(...around), Math.max(...around)];
+    tiers.set(id, least === most ? least + 0.5 : (least + most) / 2);
   }
   const waiting = graph.nodes.filter((node) => !tiers.has(node.id)).map((node) => node.id);
   for (let pass = 0; pass < 3; pass++) {

@@ -134,6 +134,8 @@ const sheetPosition = z.strictObject({
   device: text,
   place: text.describe('Path of a place'),
   circuit: text.describe('Number of a circuit'),
+  prefix: text.describe('Prefix of a shared subnet'),
+  vrf: text.describe('VRF of the prefix'),
   x: z.number().optional(),
   y: z.number().optional(),
   width: z.number().optional(),
@@ -143,9 +145,17 @@ const sheetPosition = z.strictObject({
   collapsed: z.boolean().optional(),
 });
 
-const sheetLine = fieldsOf(sheetLinkSchema.shape, ['id', 'sheetId', 'cableId', 'circuitId']).extend({
+const sheetLine = fieldsOf(sheetLinkSchema.shape, [
+  'id',
+  'sheetId',
+  'cableId',
+  'circuitId',
+  'prefixId',
+]).extend({
   cable: text.describe('Label of a cable'),
   circuit: text.describe('Number of a circuit'),
+  prefix: text.describe('Prefix of a subnet'),
+  vrf: text.describe('VRF of the prefix'),
 });
 
 const markEntry = fieldsOf(markSchema.shape, [
@@ -167,6 +177,8 @@ export const sheetEntry = z.strictObject({
   name,
   projection: z.enum(projections).optional(),
   scope: text.describe('Path of a place; left out for the whole project'),
+  vlan: text.describe('The one VLAN that a switching sheet lights up: group/number'),
+  vrf: text.describe('The one VRF that a routing sheet shows'),
   ...sheetSchema
     .pick({
       picked: true,

@@ -35,7 +35,7 @@ export const vlanGroupNamed = (
 ): string | null => named(staging, 'vlanGroupByName', text, at);
 
 /** The VLAN that `shore/20` names. */
-function vlanNamed(staging: Staging, text: string | null | undefined, at: string): Vlan | null {
+export function vlanNamed(staging: Staging, text: string | null | undefined, at: string): Vlan | null {
   if (!text) return null;
   const slash = text.lastIndexOf('/');
   const groupId = vlanGroupNamed(staging, text.slice(0, slash), at);

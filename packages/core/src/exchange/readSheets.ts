@@ -1,10 +1,11 @@
 import { newId } from '../model/ids.ts';
 import { blankMark } from '../model/kinds/mark.ts';
-import { blankSheet, plainPage, plainReading, type SheetGroup } from '../model/kinds/sheet.ts';
+import { blankSheet, plainPage, plainReading, usualFacets, type SheetGroup } from '../model/kinds/sheet.ts';
 import { blankSheetItem } from '../model/kinds/sheetItem.ts';
 import { blankSheetLink } from '../model/kinds/sheetLink.ts';
 import type { ExchangeFile } from './format.ts';
 import { given } from './given.ts';
+import { vlanNamed, vrfNamed } from './readLogical.ts';
 import { ensurePlace } from './readPlace.ts';
 import type { Staging } from './staging.ts';
 
@@ -34,6 +35,13 @@ class Finder {
       this.told('circuit', number, path)
     );
   }
+  prefix(text: string, vrf: string | null | undefined, path: string): string | null {
+    const vrfId = vrfNamed(this.staging, vrf, `${path}.vrf`);
+    const found = this.staging.network
+      .find('prefixesByVrf', vrfId ?? 'global')
+      .find((row) => row.prefix === text);
+    return found?.id ?? this.told('prefix', text, `${path}.prefix`);
+  }
   rack(name: string, path: string): string | null {
     return (
       this.staging.network.findOne('rackByName', name.toLowerCase())?.id ?? this.told('rack', name, path)
@@ -51,15 +59,17 @@ function readPositions(staging: Staging, find: Finder, entry: SheetEntry, sheetI
   const items = new Map(
     staging.network
       .find('sheetItemsBySheet', sheetId)
-      .map((item) => [item.deviceId ?? item.placeId ?? item.circuitId, item]),
+      .map((item) => [item.deviceId ?? item.placeId ?? item.circuitId ?? item.prefixId, item]),
   );
-  (entry.positions ?? []).forEach(({ device, place, circuit, ...spot }, which) => {
+  (entry.positions ?? []).forEach(({ device, place, circuit, prefix, vrf, ...spot }, which) => {
     const path = `${at}.positions[${which}]`;
     const deviceId = device == null ? null : find.device(device, `${path}.device`);
     const placeId = place == null ? null : ensurePlace(staging, place, `${path}.place`);
     const circuitId = circuit == null ? null : find.circuit(circuit, `${path}.circuit`);
-    const subject = deviceId ?? placeId ?? circuitId;
-    if (subject === null && (device != null || place != null || circuit != null)) return;
+    const prefixId = prefix == null ? null : find.prefix(prefix, vrf, path);
+    const subject = deviceId ?? placeId ?? circuitId ?? prefixId;
+    const meant = [device, place, circuit, prefix].some((name) => name != null);
+    if (subject === null && meant) return;
     const existing = items.get(subject);
     staging.put(
       'sheetItem',
@@ -70,6 +80,7 @@ function readPositions(staging: Staging, find: Finder, entry: SheetEntry, sheetI
         deviceId,
         placeId,
         circuitId,
+        prefixId,
         id: existing?.id ?? newId(),
         sheetId,
       },
@@ -80,17 +91,30 @@ function readPositions(staging: Staging, find: Finder, entry: SheetEntry, sheetI
 
 function readLines(staging: Staging, find: Finder, entry: SheetEntry, sheetId: string, at: string): void {
   const there = new Map(
-    staging.network.find('sheetLinksBySheet', sheetId).map((link) => [link.cableId ?? link.circuitId, link]),
+    staging.network
+      .find('sheetLinksBySheet', sheetId)
+      .map((link) => [link.cableId ?? link.circuitId ?? link.prefixId, link]),
   );
-  (entry.links ?? []).forEach(({ cable, circuit, ...wish }, which) => {
+  (entry.links ?? []).forEach(({ cable, circuit, prefix, vrf, ...wish }, which) => {
     const path = `${at}.links[${which}]`;
     const cableId = cable == null ? null : find.cable(cable, `${path}.cable`);
     const circuitId = circuit == null ? null : find.circuit(circuit, `${path}.circuit`);
-    if ((cableId ?? circuitId) === null && (cable != null || circuit != null)) return;
-    const existing = there.get(cableId ?? circuitId);
+    const prefixId = prefix == null ? null : find.prefix(prefix, vrf, path);
+    const subject = cableId ?? circuitId ?? prefixId;
+    if (subject === null && [cable, circuit, prefix].some((name) => name != null)) return;
+    const existing = there.get(subject);
     staging.put(
       'sheetLink',
-      { ...blankSheetLink, ...existing, ...wish, cableId, circuitId, id: existing?.id ?? newId(), sheetId },
+      {
+        ...blankSheetLink,
+        ...existing,
+        ...wish,
+        cableId,
+        circuitId,
+        prefixId,
+        id: existing?.id ?? newId(),
+        sheetId,
+      },
       path,
     );
   });
@@ -156,7 +180,17 @@ export function readSheets(staging: Staging, file: ExchangeFile): void {
     const id = existing?.id ?? newId();
     const there = staging.network.find('marksBySheet', id).sort((a, b) => (a.id < b.id ? -1 : 1));
     const markIds = (entry.marks ?? []).map((_mark, which) => there[which]?.id ?? newId());
-    const own = given(entry, ['scope', 'positions', 'links', 'marks', 'groups', 'reading', 'page']);
+    const own = given(entry, [
+      'scope',
+      'vlan',
+      'vrf',
+      'positions',
+      'links',
+      'marks',
+      'groups',
+      'reading',
+      'page',
+    ]);
     staging.put(
       'sheet',
       {
@@ -166,6 +200,9 @@ export function readSheets(staging: Staging, file: ExchangeFile): void {
         id,
         name: entry.name,
         scopeId: entry.scope ? ensurePlace(staging, entry.scope, `${at}.scope`) : null,
+        vlanId: vlanNamed(staging, entry.vlan, `${at}.vlan`)?.id ?? null,
+        vrfId: vrfNamed(staging, entry.vrf, `${at}.vrf`),
+        show: entry.show ?? existing?.show ?? [...usualFacets[entry.projection ?? 'cabling']],
         reading: { ...(existing?.reading ?? plainReading), ...entry.reading },
         page: { ...(existing?.page ?? plainPage), ...entry.page },
         groups:

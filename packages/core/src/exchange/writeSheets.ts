@@ -19,13 +19,19 @@ export function sheetEntryOf(network: Network, sheet: Sheet): SheetEntry {
   const device = (id: string | null): string | null => network.get('device', id)?.name ?? null;
   const circuit = (id: string | null): string | null => network.get('circuit', id)?.number ?? null;
   const rack = (id: string | null): string | null => network.get('rack', id)?.name ?? null;
-  const { id: _id, scopeId, reading, page, groups, ...own } = sheet;
+  const { id: _id, scopeId, vlanId, vrfId, reading, page, groups, ...own } = sheet;
+  const vlan = network.get('vlan', vlanId);
+  const prefix = (id: string | null): { prefix: string | null; vrf: string | null } => {
+    const row = network.get('prefix', id);
+    return { prefix: row?.prefix ?? null, vrf: network.get('vrf', row?.vrfId ?? null)?.name ?? null };
+  };
   const marks = network.find('marksBySheet', sheet.id).sort((a, b) => (a.id < b.id ? -1 : 1));
   const subject = (entry: {
     device?: string | null;
     place?: string | null;
     circuit?: string | null;
-  }): string => entry.device ?? entry.place ?? entry.circuit ?? '';
+    prefix?: string | null;
+  }): string => entry.device ?? entry.place ?? entry.circuit ?? entry.prefix ?? '';
   const change = <T extends object>(key: string, now: T, plain: T): object => {
     const differs = sparse<T>(now, plain);
     return Object.keys(differs).length === 0 ? {} : { [key]: differs };
@@ -35,18 +41,21 @@ export function sheetEntryOf(network: Network, sheet: Sheet): SheetEntry {
     ...entry,
     projection: sheet.projection,
     ...(scopeId === null ? {} : { scope: placePath(network, scopeId) }),
+    ...(vlan === null ? {} : { vlan: `${network.get('vlanGroup', vlan.groupId)?.name ?? ''}/${vlan.vid}` }),
+    ...(vrfId === null ? {} : { vrf: network.get('vrf', vrfId)?.name ?? null }),
     ...change('reading', reading, plainReading),
     ...change('page', page, plainPage),
     ...some(
       'positions',
       network
         .find('sheetItemsBySheet', sheet.id)
-        .map(({ id: _item, sheetId: _sheet, deviceId, placeId, circuitId, ...item }) =>
+        .map(({ id: _item, sheetId: _sheet, deviceId, placeId, circuitId, prefixId, ...item }) =>
           sparse(
             {
               device: device(deviceId),
               place: placeId === null ? null : placePath(network, placeId),
               circuit: circuit(circuitId),
+              ...prefix(prefixId),
               ...item,
             },
             blankSheetItem,
@@ -58,19 +67,20 @@ export function sheetEntryOf(network: Network, sheet: Sheet): SheetEntry {
       'links',
       network
         .find('sheetLinksBySheet', sheet.id)
-        .map(({ id: _link, sheetId: _sheet, cableId, circuitId, ...link }) =>
+        .map(({ id: _link, sheetId: _sheet, cableId, circuitId, prefixId, ...link }) =>
           sparse(
             {
               cable: network.get('cable', cableId)?.label ?? null,
               circuit: circuit(circuitId),
+              ...prefix(prefixId),
               ...link,
             },
             blankSheetLink,
           ),
         )
-        .sort((a, b) => compareNames(a.cable ?? a.circuit ?? '', b.cable ?? b.circuit ?? '')) as NonNullable<
-        SheetEntry['links']
-      >,
+        .sort((a, b) =>
+          compareNames(a.cable ?? a.circuit ?? a.prefix ?? '', b.cable ?? b.circuit ?? b.prefix ?? ''),
+        ) as NonNullable<SheetEntry['links']>,
     ),
     ...some(
       'marks',

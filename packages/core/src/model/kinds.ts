@@ -313,7 +313,7 @@ export const kinds: { [K in Kind]: KindDefinition<K> } = {
     schema: sheetSchema,
     one: 'sheet',
     many: 'sheets',
-    refs: { scopeId: 'place' },
+    refs: { scopeId: 'place', vlanId: 'vlan', vrfId: 'vrf' },
     unique: [{ what: 'name', key: (row) => row.name }],
     nameOf: (row) => row.name,
     blank: blankSheet,
@@ -322,13 +322,19 @@ export const kinds: { [K in Kind]: KindDefinition<K> } = {
     schema: sheetItemSchema,
     one: 'position on a sheet',
     many: 'positions on sheets',
-    refs: { sheetId: 'sheet', deviceId: 'device', placeId: 'place', circuitId: 'circuit' },
+    refs: {
+      sheetId: 'sheet',
+      deviceId: 'device',
+      placeId: 'place',
+      circuitId: 'circuit',
+      prefixId: 'prefix',
+    },
     unique: [
       {
         what: 'deviceId',
-        key: (row) => `${row.sheetId}/${row.deviceId ?? row.placeId ?? row.circuitId ?? ''}`,
+        key: (row) => `${row.sheetId}/${row.deviceId ?? row.placeId ?? row.circuitId ?? row.prefixId ?? ''}`,
         meanwhile: (row, name) =>
-          `${name('device', row.deviceId) || name('place', row.placeId) || name('circuit', row.circuitId)} was moved by somebody else on this sheet at the same moment. It stands where they put it; move it again.`,
+          `${name('device', row.deviceId) || name('place', row.placeId) || name('circuit', row.circuitId) || name('prefix', row.prefixId)} was moved by somebody else on this sheet at the same moment. It stands where they put it; move it again.`,
       },
     ],
     nameOf: () => 'position',
@@ -338,13 +344,13 @@ export const kinds: { [K in Kind]: KindDefinition<K> } = {
     schema: sheetLinkSchema,
     one: 'link on a sheet',
     many: 'links on sheets',
-    refs: { sheetId: 'sheet', cableId: 'cable', circuitId: 'circuit' },
+    refs: { sheetId: 'sheet', cableId: 'cable', circuitId: 'circuit', prefixId: 'prefix' },
     unique: [
       {
         what: 'cableId',
-        key: (row) => `${row.sheetId}/${row.cableId ?? row.circuitId ?? ''}`,
+        key: (row) => `${row.sheetId}/${row.cableId ?? row.circuitId ?? row.prefixId ?? ''}`,
         meanwhile: (row, name) =>
-          `${name('cable', row.cableId) || name('circuit', row.circuitId)} was changed by somebody else on this sheet at the same moment. Look at it and change it again.`,
+          `${name('cable', row.cableId) || name('circuit', row.circuitId) || name('prefix', row.prefixId)} was changed by somebody else on this sheet at the same moment. Look at it and change it again.`,
       },
     ],
     nameOf: () => 'link',

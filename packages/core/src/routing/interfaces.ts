@@ -1,5 +1,7 @@
+import { prefixOf } from '../address/plan.ts';
 import {
   compareIp,
+  formatIp,
   holds,
   parseInterface,
   prefixAround,
@@ -63,9 +65,19 @@ const routing = new Set(['RT', 'FW', 'GW']);
 const carriesTraffic = ({ port }: RoutedInterface): boolean =>
   port.form !== 'loopback' && port.role !== 'management';
 
+/** Whether others send through a device: it has routes, shares a virtual address, or is the gateway of a prefix. */
+function isWayOut(network: Network, device: Device, interfaces: readonly RoutedInterface[]): boolean {
+  if (network.countOf('routesByDevice', device.id) > 0) return true;
+  return interfaces.some(
+    ({ port, vrfId, addresses }) =>
+      network.countOf('redundanciesByPort', port.id) > 0 ||
+      addresses.some(({ address }) => prefixOf(network, vrfId, address)?.gateway === formatIp(address)),
+  );
+}
+
 /**
  * Whether a device routes: by its role, by taking part in OSPF or BGP, or by having interfaces in two subnets of one
- * VRF. A switch with one address for its management does not.
+ * VRF and being the way out of one. A switch with addresses for its management alone does not.
  */
 export function isRouter(network: Network, device: Device): boolean {
   if (network.countOf('everyPortByDevice', device.id) === 0) return false;
@@ -77,7 +89,7 @@ export function isRouter(network: Network, device: Device): boolean {
   const perVrf = new Map<string | null, number>();
   for (const one of interfaces)
     if (carriesTraffic(one)) perVrf.set(one.vrfId, (perVrf.get(one.vrfId) ?? 0) + 1);
-  return [...perVrf.values()].some((count) => count > 1);
+  return [...perVrf.values()].some((count) => count > 1) && isWayOut(network, device, interfaces);
 }
 
 export const routersIn = (network: Network, devices: Iterable<Device>): Device[] =>

@@ -5,20 +5,11 @@ import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { Button, Choice, Floating } from '../kit/controls.tsx';
 import { Filter } from '../kit/Filter.tsx';
-import { Grid, type GridColumn, type GridRow } from '../kit/Grid.tsx';
+import { Grid, type GridRow } from '../kit/Grid.tsx';
 import { Empty, Work, WorkHead } from '../kit/panels.tsx';
 import { AddPrefix } from './AddPrefix.tsx';
+import { prefixColumns } from './prefixColumns.ts';
 import { LadderView } from './LadderView.tsx';
-
-const columns: readonly GridColumn[] = [
-  { key: 'prefix', label: 'Prefix', width: 180 },
-  { key: 'name', label: 'Name', width: 200, text: true },
-  { key: 'role', label: 'Role', width: 76 },
-  { key: 'vlan', label: 'VLAN', width: 90 },
-  { key: 'gateway', label: 'Gateway', width: 120 },
-  { key: 'taken', label: 'Taken', width: 66, numeric: true },
-  { key: 'use', label: 'In use (%)', width: 84, numeric: true },
-];
 
 /** How deep a prefix stands in its VRF: how many others hold it. */
 function indented(text: string, depth: number): string {
@@ -104,7 +95,7 @@ export default function AddressesSection(): ReactNode {
       )}
       <Grid
         label="Prefixes"
-        columns={columns}
+        columns={prefixColumns}
         rows={rows}
         filter={filter}
         selectedId={picked?.id ?? null}

@@ -1,4 +1,4 @@
-import { facetName, linkFacets, setLink, type LinkFacet } from '@visograph/core';
+import { facetName, facetsOf, linkFacets, setLink, unfoldTags, type LinkFacet } from '@visograph/core';
 import type { ReactNode } from 'react';
 import { useParams } from 'react-router';
 import { useProject } from '../data/project.tsx';
@@ -12,7 +12,7 @@ export function OnSheetCard({
   id,
   label,
 }: {
-  kind: 'cable' | 'circuit';
+  kind: 'cable' | 'circuit' | 'prefix';
   id: string;
   label: string;
 }): ReactNode {
@@ -35,15 +35,25 @@ export function OnSheetCard({
       link.straight);
   return (
     <Card title="On this sheet">
-      {linkFacets.map((facet) => (
+      {linkFacets
+        .filter((facet) => facetsOf[sheet.projection].includes(facet))
+        .map((facet) => (
+          <Tick
+            key={facet}
+            isSelected={shown.includes(facet)}
+            onChange={(on) => set(linkFacets.filter((one) => (one === facet ? on : shown.includes(one))))}
+          >
+            {`Label tells ${facetName(facet)}`}
+          </Tick>
+        ))}
+      {sheet.projection === 'switching' && sheet.reading.unfolded !== true && (
         <Tick
-          key={facet}
-          isSelected={shown.includes(facet)}
-          onChange={(on) => set(linkFacets.filter((one) => (one === facet ? on : shown.includes(one))))}
+          isSelected={sheet.reading.unfolded.includes(`tags:${id}`)}
+          onChange={(open) => void commit(unfoldTags(sheet, id, open))}
         >
-          {`Label tells ${facetName(facet)}`}
+          Every VLAN number at its ends
         </Tick>
-      ))}
+      )}
       <Tick
         isSelected={link?.straight === true}
         onChange={(straight) =>

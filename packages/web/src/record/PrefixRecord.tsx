@@ -28,6 +28,7 @@ import { useWhereabouts } from '../data/location.ts';
 import { Button, Picker } from '../kit/controls.tsx';
 import { Hint } from '../kit/panels.tsx';
 import { Card, ChosenFact, EditableFact, Facts, Goto, Head } from './parts.tsx';
+import { OnSheetCard } from './OnSheetCard.tsx';
 import { RowHistory } from './RowHistory.tsx';
 
 const Hosts = styled.div`
@@ -262,6 +263,7 @@ export function PrefixRecord({ row }: { row: Prefix }): ReactNode {
       <HostsCard row={row} />
       <Inside row={row} />
       <AddressList row={row} />
+      <OnSheetCard kind="prefix" id={row.id} label={row.prefix} />
       <RowHistory rowId={row.id} />
     </>
   );

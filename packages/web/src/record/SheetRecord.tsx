@@ -176,21 +176,39 @@ export function SheetRecord({ sheet }: { sheet: Sheet }): ReactNode {
                 </Tick>
               </>
             )}
+            {sheet.projection === 'switching' && (
+              <Tick
+                isSelected={reading.unfolded === true}
+                onChange={(on) => read({ unfolded: on ? true : [] })}
+              >
+                Every end device by itself
+              </Tick>
+            )}
+            {sheet.projection === 'routing' && (
+              <Tick
+                isSelected={reading.wholeAddresses === true}
+                onChange={(on) => read({ wholeAddresses: on })}
+              >
+                Whole addresses at the ends of links
+              </Tick>
+            )}
             <Tick isSelected={reading.straight} onChange={(on) => read({ straight: on })}>
               Straight links
             </Tick>
-            <Choice
-              label="Colour by"
-              value={sheet.colourBy}
-              options={[
-                ...(cabling ? colourings : (['role'] as const)),
-                ...linkColourings,
-                ...own.map((name) => `own:${name}`),
-              ].map((id) => ({ id, text: colourNames[id] ?? id.replace('own:', '') }))}
-              onChange={(colourBy) =>
-                colourBy !== null && void commit(setSheet(sheet, { colourBy }, 'the colours'))
-              }
-            />
+            {(cabling || sheet.projection === 'sites') && (
+              <Choice
+                label="Colour by"
+                value={sheet.colourBy}
+                options={[
+                  ...(cabling ? colourings : (['role'] as const)),
+                  ...linkColourings,
+                  ...own.map((name) => `own:${name}`),
+                ].map((id) => ({ id, text: colourNames[id] ?? id.replace('own:', '') }))}
+                onChange={(colourBy) =>
+                  colourBy !== null && void commit(setSheet(sheet, { colourBy }, 'the colours'))
+                }
+              />
+            )}
           </Stack>
         </Card>
       )}

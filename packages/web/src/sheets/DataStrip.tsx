@@ -1,4 +1,4 @@
-import { circuitSchedule, type Scene } from '@visograph/core';
+import { circuitSchedule, prefixSchedule, type Scene } from '@visograph/core';
 import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { CableGrid } from '../cables/CableGrid.tsx';
@@ -8,6 +8,7 @@ import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { DeviceGrid } from '../equipment/DeviceGrid.tsx';
 import { Grid } from '../kit/Grid.tsx';
+import { prefixColumns } from '../addresses/prefixColumns.ts';
 import { deviceRows } from '../equipment/deviceRows.ts';
 
 const Strip = styled.section`
@@ -45,14 +46,18 @@ export function DataStrip({ scene }: { scene: Scene }): ReactNode {
   const { view } = useProject();
   const { network } = view;
   const { selection, select } = useWhereabouts();
-  const [kind, setKind] = useState<'device' | 'cable' | 'circuit'>(
-    scene.links.every((link) => link.kind === 'circuit') ? 'circuit' : 'cable',
+  const [kind, setKind] = useState<'device' | 'cable' | 'circuit' | 'prefix'>(
+    scene.links.some((link) => link.kind === 'prefix')
+      ? 'prefix'
+      : scene.links.every((link) => link.kind === 'circuit')
+        ? 'circuit'
+        : 'cable',
   );
   const [seen, setSeen] = useState(selection);
   if (seen !== selection) {
     setSeen(selection);
-    if (selection?.kind === 'device' || selection?.kind === 'cable' || selection?.kind === 'circuit')
-      setKind(selection.kind);
+    const next = (['device', 'cable', 'circuit', 'prefix'] as const).find((one) => one === selection?.kind);
+    if (next !== undefined) setKind(next);
   }
   const devices = useMemo(() => {
     const drawn = new Set(scene.plates.flatMap((plate) => plate.deviceIds));
@@ -69,9 +74,27 @@ export function DataStrip({ scene }: { scene: Scene }): ReactNode {
       .map((cells, at) => ({ id: table.ids[at] ?? '', cells }))
       .filter((row) => drawn.has(row.id));
   }, [network, scene]);
+  const prefixes = useMemo(() => {
+    const drawn = new Set([
+      ...scene.links.flatMap((link) => (link.kind === 'prefix' ? link.cableIds : [])),
+      ...scene.plates.flatMap((plate) => (plate.form === 'subnet' ? plate.subjects : [])),
+    ]);
+    if (drawn.size === 0) return [];
+    const table = prefixSchedule(network, null);
+    return table.rows
+      .map((cells, at) => ({ id: table.ids[at] ?? '', cells }))
+      .filter((row) => drawn.has(row.id));
+  }, [network, scene]);
   return (
     <Strip aria-label="Rows on this sheet">
       <Tabs>
+        {prefixes.length > 0 && (
+          <button
+            type="button"
+            aria-pressed={kind === 'prefix'}
+            onClick={() => setKind('prefix')}
+          >{`Subnets ${prefixes.length}`}</button>
+        )}
         <button
           type="button"
           aria-pressed={kind === 'cable'}
@@ -90,7 +113,15 @@ export function DataStrip({ scene }: { scene: Scene }): ReactNode {
           >{`Circuits ${circuits.length}`}</button>
         )}
       </Tabs>
-      {kind === 'circuit' ? (
+      {kind === 'prefix' ? (
+        <Grid
+          label="Subnets on this sheet"
+          columns={prefixColumns}
+          rows={prefixes}
+          selectedId={selection?.kind === 'prefix' ? selection.id : null}
+          onSelect={(id) => select({ kind: 'prefix', id })}
+        />
+      ) : kind === 'circuit' ? (
         <Grid
           label="Circuits on this sheet"
           columns={circuitColumns}

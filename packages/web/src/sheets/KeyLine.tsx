@@ -8,11 +8,13 @@ import { useTheme } from '../theme/theme.tsx';
 const Line = styled.ul`
   flex: none;
   display: flex;
-  gap: 16px;
+  flex-wrap: wrap;
+  gap: 2px 14px;
   align-items: center;
-  height: 26px;
-  padding: 0 12px;
-  overflow: hidden;
+  min-height: 26px;
+  max-height: 72px;
+  padding: 2px 12px;
+  overflow: auto;
   font-size: 12px;
   white-space: nowrap;
   color: ${({ theme }) => theme.inkSoft};

@@ -46,7 +46,8 @@ function outerSheets(network: Network, sheet: Sheet): Sheet[] {
   const all = [...network.all('sheet')].filter((one) => !one.picked && one.id !== sheet.id).sort(byName);
   return scopes.flatMap((scopeId) => {
     const there = all.filter((one) => one.scopeId === scopeId);
-    return there.find((one) => one.projection === 'sites') ?? there[0] ?? [];
+    const alike = [sheet.projection, 'sites', 'cabling'] as const;
+    return alike.flatMap((projection) => there.filter((one) => one.projection === projection))[0] ?? [];
   });
 }
 

@@ -33,6 +33,7 @@ import { PasteAsk } from './PasteAsk.tsx';
 import { PrintPanel } from './PrintPanel.tsx';
 import { SheetCanvas } from './SheetCanvas.tsx';
 import { SheetPath } from './SheetPath.tsx';
+import { SheetReads } from './SheetReads.tsx';
 import { markIdOf, markNodeId } from './sheetNodes.tsx';
 import { ShowPanel } from './ShowPanel.tsx';
 import { Tray } from './Tray.tsx';
@@ -72,6 +73,9 @@ const Waiting = styled.p`
     }
   }
 `;
+
+/** What is selected as a line of the drawing. */
+const drawnAsLines: ReadonlySet<string> = new Set(['cable', 'circuit', 'prefix', 'port']);
 
 /** Single keys of the sheet, while nothing is being typed and no dialog is open. */
 function useSheetKeys(keys: Readonly<Record<string, () => void>>): void {
@@ -184,14 +188,14 @@ function Drawing({ sheet, plan, scene, pending, failed }: DrawingProps): ReactNo
       scene.plates
         .filter(
           (plate) =>
-            ((kind === 'device' || kind === 'place') &&
+            ((kind === 'device' || kind === 'place' || kind === 'prefix') &&
               [...plate.deviceIds, ...plate.subjects].includes(id)) ||
             plate.deviceIds.some((deviceId) => traced.has(deviceId)),
         )
         .map((plate) => plate.id),
     );
   }, [scene, selection, traced]);
-  const lineId = selection?.kind === 'cable' || selection?.kind === 'circuit' ? selection.id : null;
+  const lineId = selection !== null && drawnAsLines.has(selection.kind) ? selection.id : null;
   const litLink = useCallback(
     (link: SceneLink): boolean =>
       (lineId !== null && link.cableIds.includes(lineId)) ||
@@ -200,7 +204,10 @@ function Drawing({ sheet, plan, scene, pending, failed }: DrawingProps): ReactNo
     [lineId, traced, lit],
   );
   const heldLink = useMemo(
-    () => (lineId === null ? null : (scene.links.find((link) => link.cableIds.includes(lineId)) ?? null)),
+    () =>
+      lineId === null
+        ? null
+        : (scene.links.find((link) => link.kind !== 'port' && link.cableIds.includes(lineId)) ?? null),
     [scene, lineId],
   );
   const linkActs = useMemo<LinkActs>(
@@ -241,6 +248,10 @@ function Drawing({ sheet, plan, scene, pending, failed }: DrawingProps): ReactNo
   };
   const pickPlate = (plate: Plate): void => {
     if (plate.form === 'place') return select({ kind: 'place', id: plate.subjects[0] ?? '' });
+    if (plate.form === 'subnet') {
+      const [prefixId] = plate.subjects;
+      return prefixId === undefined ? undefined : select({ kind: 'prefix', id: prefixId });
+    }
     if (plate.form === 'provider') return select({ kind: 'circuit', id: plate.subjects[0] ?? '' });
     const [only] = plate.deviceIds;
     if (only !== undefined) select({ kind: 'device', id: only });
@@ -334,6 +345,7 @@ function Drawing({ sheet, plan, scene, pending, failed }: DrawingProps): ReactNo
           )}
         </div>
       </WorkHead>
+      <SheetReads sheet={sheet} />
       <Stage>
         {palette && <Palette />}
         <Board>

@@ -71,6 +71,8 @@ export default function SheetsSection(): ReactNode {
                 : `Draw the places of ${network.get('place', scopeId)?.name ?? ''}`}
             </Button>
           )}
+          {canEdit && <Button onPress={() => add('switching')}>Draw switching</Button>}
+          {canEdit && <Button onPress={() => add('routing')}>Draw routing</Button>}
           {canEdit && (
             <Button $tone="primary" onPress={() => add('cabling')}>
               {`Draw cabling of ${network.get('place', scopeId)?.name ?? 'all sites'}`}

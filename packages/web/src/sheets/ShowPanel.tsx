@@ -1,6 +1,6 @@
 import {
   facetName,
-  facets,
+  facetsOf,
   facetState,
   facetStates,
   removeView,
@@ -113,7 +113,7 @@ export function ShowPanel({ sheet }: { sheet: Sheet }): ReactNode {
   const [name, setName] = useState('');
   return (
     <Panel aria-label="What the sheet shows">
-      {facets.map((facet) => (
+      {facetsOf[sheet.projection].map((facet) => (
         <StateRow
           key={facet}
           label={capital(facetName(facet))}

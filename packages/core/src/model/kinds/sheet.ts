@@ -2,8 +2,11 @@ import { z } from 'zod';
 import { idField, nameField, noted, refField } from '../field.ts';
 import { roleCodes } from '../roles.ts';
 
-/** How a sheet reads the model: devices and what joins them, or sites and the circuits between them. */
-export const projections = ['cabling', 'sites'] as const;
+/**
+ * How a sheet reads the model: devices and what joins them; switches and the VLANs they carry to each other; routers
+ * and the subnets between them; sites and the circuits between them.
+ */
+export const projections = ['cabling', 'switching', 'routing', 'sites'] as const;
 export type Projection = (typeof projections)[number];
 
 /** The kinds of fact a sheet can show. Every fact has one by nature; nothing is assigned by hand. */
@@ -17,6 +20,8 @@ export const facets = [
   'portNames',
   'addresses',
   'vlanTags',
+  'subnets',
+  'costs',
   'speeds',
   'cableLabels',
   'lengths',
@@ -32,6 +37,8 @@ export const linkFacets = [
   'portNames',
   'addresses',
   'vlanTags',
+  'subnets',
+  'costs',
   'speeds',
   'cableLabels',
   'lengths',
@@ -39,8 +46,24 @@ export const linkFacets = [
 ] as const;
 export type LinkFacet = (typeof linkFacets)[number];
 export const defaultFacets: readonly Facet[] = facets.filter(
-  (facet) => !['power', 'addresses', 'vlanTags', 'speeds', 'lengths', 'media'].includes(facet),
+  (facet) =>
+    !['power', 'addresses', 'vlanTags', 'subnets', 'costs', 'speeds', 'lengths', 'media'].includes(facet),
 );
+const drawn = ['containers', 'devices', 'links', 'names', 'notes', 'key', 'titleBlock'] as const;
+/** The kinds of fact that a sheet of each projection can show at all. */
+export const facetsOf: Readonly<Record<Projection, readonly Facet[]>> = {
+  cabling: facets.filter((facet) => facet !== 'subnets' && facet !== 'costs'),
+  switching: [...drawn, 'portNames', 'vlanTags', 'speeds', 'cableLabels'],
+  routing: [...drawn, 'portNames', 'addresses', 'vlanTags', 'subnets', 'costs', 'cableLabels'],
+  sites: facets.filter((facet) => facet !== 'subnets' && facet !== 'costs'),
+};
+/** What a new sheet shows, by how it reads the model. */
+export const usualFacets: Readonly<Record<Projection, readonly Facet[]>> = {
+  cabling: defaultFacets,
+  switching: [...drawn, 'vlanTags', 'speeds'],
+  routing: [...drawn, 'addresses', 'subnets', 'costs'],
+  sites: defaultFacets,
+};
 
 const facetList = (label: string) => noted(z.array(z.enum(facets)), { label, internal: true });
 
@@ -56,6 +79,8 @@ export const readingSchema = z.strictObject({
   /** What happens to devices that come into the scope later: they place themselves, or wait in a tray. */
   newcomers: z.enum(['place', 'wait']),
   straight: z.boolean(),
+  /** Ends of links say whole addresses, not only the part that the prefix of the link leaves open. */
+  wholeAddresses: z.boolean().optional(),
 });
 export type Reading = z.infer<typeof readingSchema>;
 export const plainReading: Reading = {
@@ -124,6 +149,8 @@ export const sheetSchema = z.strictObject({
   name: nameField('Name'),
   projection: noted(z.enum(projections), { label: 'Projection' }),
   scopeId: refField('Scope'),
+  vlanId: refField('VLAN'),
+  vrfId: refField('VRF'),
   picked: noted(z.boolean(), {
     label: 'Picked devices only',
     help: 'Draws the devices put on it by hand rather than all of a place',
@@ -144,6 +171,8 @@ export type Sheet = z.infer<typeof sheetSchema>;
 export const blankSheet: Omit<Sheet, 'id' | 'name'> = {
   projection: 'cabling',
   scopeId: null,
+  vlanId: null,
+  vrfId: null,
   picked: false,
   show: [...defaultFacets],
   faded: [],

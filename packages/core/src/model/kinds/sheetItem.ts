@@ -5,7 +5,7 @@ const coordinate = (label: string) => noted(z.number().min(-1e6).max(1e6).nullab
 const length = (label: string) => noted(z.number().min(16).max(1e5).nullable(), { label });
 
 /**
- * What a person did with one device, place or provider (by its first circuit) on one sheet: where its plate stands (the top left corner, in sheet
+ * What a person did with one device, place, provider (by its first circuit) or shared subnet (by its prefix) on one sheet: where its plate stands (the top left corner, in sheet
  * units; empty when it was not placed), its size, whether it is locked, left out, or a place drawn as one plate.
  */
 export const sheetItemSchema = z
@@ -15,6 +15,7 @@ export const sheetItemSchema = z
     deviceId: refField('Device'),
     placeId: refField('Place'),
     circuitId: refField('Circuit'),
+    prefixId: refField('Prefix'),
     x: coordinate('X'),
     y: coordinate('Y'),
     width: length('Width'),
@@ -26,8 +27,8 @@ export const sheetItemSchema = z
   .superRefine((item, context) => {
     const issue = (field: string, message: string): void =>
       void context.addIssue({ code: 'custom', path: [field], message });
-    if ([item.deviceId, item.placeId, item.circuitId].filter((id) => id !== null).length !== 1)
-      issue('deviceId', 'or a place, or a circuit must be given, and one of them only');
+    if ([item.deviceId, item.placeId, item.circuitId, item.prefixId].filter((id) => id !== null).length !== 1)
+      issue('deviceId', 'or a place, a circuit or a prefix must be given, and one of them only');
     if ((item.x === null) !== (item.y === null))
       issue(item.x === null ? 'x' : 'y', 'is missing although the other coordinate is given');
   });
@@ -38,6 +39,7 @@ export const blankSheetItem: Omit<SheetItem, 'id' | 'sheetId'> = {
   deviceId: null,
   placeId: null,
   circuitId: null,
+  prefixId: null,
   x: null,
   y: null,
   width: null,

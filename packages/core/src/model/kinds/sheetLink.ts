@@ -11,6 +11,7 @@ export const sheetLinkSchema = z
     sheetId: idField('Sheet'),
     cableId: refField('Cable'),
     circuitId: refField('Circuit'),
+    prefixId: refField('Prefix'),
     /** How far a label was slid, in sheet units along x and y. */
     aLabel: noted(point.nullable(), { label: 'A end label', internal: true }),
     bLabel: noted(point.nullable(), { label: 'B end label', internal: true }),
@@ -21,11 +22,11 @@ export const sheetLinkSchema = z
     straight: noted(z.boolean(), { label: 'Straight' }),
   })
   .superRefine((link, context) => {
-    if ((link.cableId === null) === (link.circuitId === null))
+    if ([link.cableId, link.circuitId, link.prefixId].filter((id) => id !== null).length !== 1)
       context.addIssue({
         code: 'custom',
         path: ['cableId'],
-        message: 'or a circuit must be given, and not both',
+        message: 'or a circuit or a prefix must be given, and one of them only',
       });
   });
 export type SheetLink = z.infer<typeof sheetLinkSchema>;
@@ -34,6 +35,7 @@ export type SheetLink = z.infer<typeof sheetLinkSchema>;
 export const blankSheetLink: Omit<SheetLink, 'id' | 'sheetId'> = {
   cableId: null,
   circuitId: null,
+  prefixId: null,
   aLabel: null,
   bLabel: null,
   middleLabel: null,
