@@ -4,6 +4,7 @@ import { connectLine, disconnectLine, freeLine, reserveLine } from './cablingLin
 import { findAnything, type Found } from './find.ts';
 import { deviceRange } from './portRange.ts';
 import { addLine, moveLine } from './rackLines.ts';
+import { carryLine, profileLine } from './vlanLines.ts';
 
 /** What Enter would do with a line typed into the command line. */
 export type LineOption =
@@ -21,6 +22,8 @@ export const lineExamples: readonly { form: string; what: string }[] = [
   { form: 'two free SFP+ near PLACE', what: 'Find free ports' },
   { form: 'add MODEL to RACK U40', what: 'Put a device of the catalogue into a rack' },
   { form: 'move DEVICE to RACK U12', what: 'Put it somewhere else' },
+  { form: 'carry VLAN 40 from SWITCH to SWITCH', what: 'Add a VLAN to every trunk on the way' },
+  { form: 'set DEVICE PORT as PROFILE', what: 'Set ports for VLANs: gi1/3-10 as Camera port' },
   { form: 'trace DEVICE PORT', what: 'Follow the run from a port' },
   { form: 'any name, label or serial', what: 'Find it' },
 ];
@@ -28,7 +31,8 @@ export const lineExamples: readonly { form: string; what: string }[] = [
 const refuse = (title: string, detail: string): LineOption[] => [{ does: 'refuse', title, detail }];
 
 /**
- * Reads a line: `connect A to B`, `disconnect LABEL`, `reserve A for NOTE`, `two free SFP+ near PLACE`, `add MODEL to RACK U40`, `move DEVICE to RACK U12`, `trace DEVICE PORT`, `rack NAME`, or anything to find. Gives the options to
+ * Reads a line: `connect A to B`, `disconnect LABEL`, `reserve A for NOTE`, `two free SFP+ near PLACE`, `add MODEL to RACK U40`, `move DEVICE to RACK U12`,
+ * `carry VLAN 40 from SWITCH to SWITCH`, `set DEVICE PORT as PROFILE`, `trace DEVICE PORT`, `rack NAME`, or anything to find. Gives the options to
  * show below the line, best first; nothing is changed until one is chosen.
  */
 export function interpretLine(network: Network, text: string): LineOption[] {
@@ -39,6 +43,10 @@ export function interpretLine(network: Network, text: string): LineOption[] {
   if (adding !== null) return addLine(network, adding[1] ?? '', adding[2] ?? '');
   const moving = /^move\s+(\S+)\s+to\s+(.+)$/i.exec(line);
   if (moving !== null) return moveLine(network, moving[1] ?? '', moving[2] ?? '');
+  const carrying = /^carry\s+(?:vlan\s+)?(\S+)\s+from\s+(.+?)\s+to\s+(.+)$/i.exec(line);
+  if (carrying !== null) return carryLine(network, carrying[1] ?? '', carrying[2] ?? '', carrying[3] ?? '');
+  const setting = /^set\s+(.+?)\s+as\s+(.+)$/i.exec(line);
+  if (setting !== null) return profileLine(network, setting[1] ?? '', setting[2] ?? '');
   const pulling = /^disconnect\s+(.+)$/i.exec(line);
   if (pulling !== null) return disconnectLine(network, pulling[1] ?? '');
   const keeping = /^reserve\s+(.+?)\s+for\s+(.+)$/i.exec(line);

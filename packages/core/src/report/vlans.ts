@@ -1,7 +1,7 @@
 import type { Device } from '../model/kinds/device.ts';
-import type { Vlan } from '../model/kinds/vlan.ts';
+import type { Vlan, VlanGroup } from '../model/kinds/vlan.ts';
 import type { Network } from '../model/network.ts';
-import { compareNames } from '../model/order.ts';
+import { byName, compareNames } from '../model/order.ts';
 import { placesWithin, placeOfDevice } from '../model/places.ts';
 import { bridgeKey, groupOfPort } from '../switching/bridges.ts';
 import { layer2Of, type Layer2 } from '../switching/layer2.ts';
@@ -22,12 +22,13 @@ const columns: Column[] = [
   { key: 'parts', label: 'Parts', numeric: true },
 ];
 
-/** VLANs of the groups that hold in a scope, by group and number. */
-export function vlansInScope(network: Network, scopeId: string | null): Vlan[] {
-  const within = scopeId === null ? null : placesWithin(network, scopeId);
+/** The VLAN groups whose numbering holds in a scope, or in a part of it, by name. */
+export function vlanGroupsInScope(network: Network, scopeId: string | null): VlanGroup[] {
+  if (scopeId === null) return [...network.all('vlanGroup')].sort(byName);
+  const within = placesWithin(network, scopeId);
   const groups = new Set<string>();
   for (const place of network.all('place'))
-    if (place.vlanGroupId !== null && within?.has(place.id) !== false) groups.add(place.vlanGroupId);
+    if (place.vlanGroupId !== null && within.has(place.id)) groups.add(place.vlanGroupId);
   // A place inside the one that names the group has its numbering too.
   for (
     let place = network.get('place', scopeId);
@@ -35,8 +36,13 @@ export function vlansInScope(network: Network, scopeId: string | null): Vlan[] {
     place = network.get('place', place.parentId)
   )
     if (place.vlanGroupId !== null) groups.add(place.vlanGroupId);
-  return [...network.all('vlan')]
-    .filter((vlan) => scopeId === null || groups.has(vlan.groupId))
+  return [...groups].flatMap((id) => network.get('vlanGroup', id) ?? []).sort(byName);
+}
+
+/** VLANs of the groups that hold in a scope, by group and number. */
+export function vlansInScope(network: Network, scopeId: string | null): Vlan[] {
+  return vlanGroupsInScope(network, scopeId)
+    .flatMap((group) => network.find('vlansByGroup', group.id))
     .sort(
       (a, b) =>
         compareNames(

@@ -1,12 +1,12 @@
 import { useMemo, useState, type ReactNode } from 'react';
 import { useSearchParams } from 'react-router';
-import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { useWorkspace } from '../data/workspace.tsx';
 import { Button, Keycap } from '../kit/controls.tsx';
 import { Filter } from '../kit/Filter.tsx';
 import { Empty, Work, WorkHead } from '../kit/panels.tsx';
+import { Views } from '../kit/Views.tsx';
 import { CableGrid } from './CableGrid.tsx';
 import { cableRows } from './cableRows.ts';
 import { Circuits } from './Circuits.tsx';
@@ -14,18 +14,6 @@ import { FreePorts } from './FreePorts.tsx';
 import { ImportCables } from './ImportCables.tsx';
 import { Relabel } from './Relabel.tsx';
 
-const Views = styled.div`
-  display: flex;
-  gap: 4px;
-  button {
-    height: 26px;
-    padding: 0 9px;
-  }
-  button[aria-pressed='true'] {
-    border-color: ${({ theme }) => theme.accent};
-    background: ${({ theme }) => theme.accentWash};
-  }
-`;
 const views = { cables: 'Cables', circuits: 'Circuits', ports: 'Free ports' };
 type View = keyof typeof views;
 
@@ -53,13 +41,7 @@ export default function CablesSection(): ReactNode {
         <h1>{views[shown]}</h1>
         {shown === 'cables' && <p>{`${rows.length} cables`}</p>}
         <div>
-          <Views role="group" aria-label="What is listed">
-            {Object.entries(views).map(([id, text]) => (
-              <Button key={id} aria-pressed={shown === id} onPress={() => show(id as View)}>
-                {text}
-              </Button>
-            ))}
-          </Views>
+          <Views views={views} shown={shown} onShow={show} />
           {shown !== 'ports' && <Filter value={filter} onChange={setFilter} />}
           {canEdit && shown === 'cables' && (
             <>

@@ -1,12 +1,16 @@
 import {
+  applyProfile,
   formatVids,
   groupOfPort,
+  layer2Of,
   portModes,
   portTitle,
+  profileText,
   readVids,
   setPort,
   setSwitching,
   vlanText,
+  type Network,
   type Port,
   type PortSwitching,
 } from '@visograph/core';
@@ -14,6 +18,7 @@ import { useState, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { Button, Choice, Field } from '../kit/controls.tsx';
 import { Hint } from '../kit/panels.tsx';
+import { Tick } from '../kit/Tick.tsx';
 import { Card, Facts, Goto } from './parts.tsx';
 
 const one = (text: string): { ok: true; vid: number | null } | { ok: false; why: string } => {
@@ -22,6 +27,22 @@ const one = (text: string): { ok: true; vid: number | null } | { ok: false; why:
   if (read.vids === 'all' || read.vids.length > 1) return { ok: false, why: 'it is one number' };
   return { ok: true, vid: read.vids[0] ?? null };
 };
+
+/** The switched port at the other end of the run from a port, or its aggregate. */
+function farSwitchPort(network: Network, port: Port): Port | null {
+  const { bridging } = layer2Of(network);
+  const [plugged] = port.form === 'aggregate' ? network.find('portsByAggregate', port.id) : [port];
+  const far = network.get('port', plugged === undefined ? null : bridging.farOf(plugged.id));
+  const at = far === null ? undefined : bridging.byMember.get(far.id);
+  return at?.bridge.form === 'switch' ? at.port : null;
+}
+
+const inForce = ({ mode, untaggedVid, taggedVids, voiceVid }: Port): PortSwitching => ({
+  mode,
+  untaggedVid,
+  taggedVids,
+  voiceVid,
+});
 
 /** What VLANs a port takes part in: its mode, the untagged VLAN, the tagged ones; of a member, those of its aggregate. */
 export function SwitchingCard({ port }: { port: Port }): ReactNode {
@@ -44,8 +65,19 @@ export function SwitchingCard({ port }: { port: Port }): ReactNode {
   }
   const groupId = groupOfPort(network, target);
   const group = network.get('vlanGroup', groupId);
+  const [both, setBoth] = useState(false);
+  const far = farSwitchPort(network, port);
+  const targets = both && far !== null ? [target, far] : [target];
+  const profiles = [...network.all('portProfile')].sort((a, b) => (a.name < b.name ? -1 : 1));
+  const takeProfile = (id: string | null): void => {
+    const profile = network.get('portProfile', id);
+    if (profile === null) return;
+    const attempt = applyProfile(network, targets, profile);
+    setWhy(attempt.ok ? null : attempt.why);
+    if (attempt.ok) commit(attempt.set);
+  };
   const set = (fields: Partial<PortSwitching>): void => {
-    const attempt = setSwitching(network, [target], fields);
+    const attempt = setSwitching(network, targets, fields);
     setWhy(attempt.ok ? null : attempt.why);
     if (attempt.ok) commit(attempt.set);
   };
@@ -92,6 +124,21 @@ export function SwitchingCard({ port }: { port: Port }): ReactNode {
             onChange={(id) => set({ mode: portModes.find((mode) => mode === id) ?? null })}
           />
         </dd>
+        {canEdit && profiles.length > 0 && (
+          <>
+            <dt>Profile</dt>
+            <dd>
+              <Choice
+                label="Profile"
+                hideLabel
+                width={150}
+                value={profiles.find((one) => profileText(one) === profileText(inForce(target)))?.id ?? null}
+                options={profiles.map((one) => ({ id: one.id, text: one.name, detail: profileText(one) }))}
+                onChange={takeProfile}
+              />
+            </dd>
+          </>
+        )}
         {group !== null && switched && (
           <>
             <dt>Group</dt>
@@ -99,6 +146,11 @@ export function SwitchingCard({ port }: { port: Port }): ReactNode {
           </>
         )}
       </Facts>
+      {canEdit && far !== null && (
+        <Tick isSelected={both} onChange={setBoth}>
+          {`Set the far end alike: ${portTitle(network, far.id).replace(':', ' ')}`}
+        </Tick>
+      )}
       {switched && (
         <form
           onSubmit={(event) => {

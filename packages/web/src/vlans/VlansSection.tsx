@@ -1,6 +1,7 @@
-import { createVlan, firstFreeVid, readVids, vlanSchedule, type Vlan } from '@visograph/core';
+import { createVlan, firstFreeVid, readVids, vlanSchedule, vlansInScope, type Vlan } from '@visograph/core';
 import { useMemo, useState, type ReactNode } from 'react';
 import { Dialog, DialogTrigger } from 'react-aria-components';
+import { useSearchParams } from 'react-router';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
@@ -8,7 +9,10 @@ import { Button, Choice, Field, Floating } from '../kit/controls.tsx';
 import { Filter } from '../kit/Filter.tsx';
 import { Grid, type GridColumn, type GridRow } from '../kit/Grid.tsx';
 import { Empty, Hint, Work, WorkHead } from '../kit/panels.tsx';
+import { Views } from '../kit/Views.tsx';
 import { editVlan } from './editVlan.ts';
+import { MatrixView } from './MatrixView.tsx';
+import { ProfilesView } from './ProfilesView.tsx';
 
 const columns: readonly GridColumn[] = [
   { key: 'group', label: 'Group', width: 70, text: true },
@@ -93,24 +97,67 @@ function AddVlan({ onDone }: { onDone: (vlan: Vlan) => void }): ReactNode {
   );
 }
 
+const views = {
+  list: 'VLANs',
+  links: 'On links',
+  switches: 'On switches',
+  profiles: 'Port profiles',
+};
+type View = keyof typeof views;
+const isView = (text: string | null): text is View => text !== null && text in views;
+
 /** The VLANs that hold in the scope: what carries them, who uses them, and into how many parts they fall. */
-export default function VlansSection(): ReactNode {
+function VlanList({ filter }: { filter: string }): ReactNode {
   const { view, canEdit, commit } = useProject();
   const { network } = view;
   const { scopeId, selection, select } = useWhereabouts();
-  const [filter, setFilter] = useState('');
   const rows = useMemo((): GridRow[] => {
     const made = vlanSchedule(network, scopeId);
     return made.rows.map((cells, at) => ({ id: made.ids[at] ?? '', cells }));
   }, [network, scopeId]);
   return (
+    <Grid
+      label="VLANs"
+      columns={columns}
+      rows={rows}
+      filter={filter}
+      selectedId={selection?.kind === 'vlan' ? selection.id : null}
+      onSelect={(id) => select({ kind: 'vlan', id })}
+      onEdit={canEdit ? (id, key, text) => editVlan(network, id, key, text, commit) : undefined}
+      empty={
+        <Empty title={filter === '' ? 'No VLANs here yet' : 'No VLAN contains that'}>
+          {filter === ''
+            ? 'Add the first: a number, a name, and the group whose numbering it belongs to.'
+            : 'Clear the filter to see all.'}
+        </Empty>
+      }
+    />
+  );
+}
+
+/** VLANs as a list, over the links and switches that carry them, and the profiles that ports are set by. */
+export default function VlansSection(): ReactNode {
+  const { view, canEdit } = useProject();
+  const { scopeId, select } = useWhereabouts();
+  const [search, setSearch] = useSearchParams();
+  const [filter, setFilter] = useState('');
+  const asked = search.get('show');
+  const shown: View = isView(asked) ? asked : 'list';
+  const show = (next: View): void => {
+    const query = new URLSearchParams(search);
+    query.set('show', next);
+    setSearch(query, { replace: true });
+  };
+  const count = vlansInScope(view.network, scopeId).length;
+  return (
     <Work>
       <WorkHead>
         <h1>VLANs</h1>
-        <p>{`${rows.length} ${rows.length === 1 ? 'VLAN' : 'VLANs'}`}</p>
+        <p>{`${count} ${count === 1 ? 'VLAN' : 'VLANs'}`}</p>
         <div>
-          <Filter value={filter} onChange={setFilter} />
-          {canEdit && (
+          <Views views={views} shown={shown} onShow={show} />
+          {shown === 'list' && <Filter value={filter} onChange={setFilter} />}
+          {canEdit && shown === 'list' && (
             <DialogTrigger>
               <Button $tone="primary">Add VLAN</Button>
               <Floating placement="bottom end">
@@ -120,22 +167,9 @@ export default function VlansSection(): ReactNode {
           )}
         </div>
       </WorkHead>
-      <Grid
-        label="VLANs"
-        columns={columns}
-        rows={rows}
-        filter={filter}
-        selectedId={selection?.kind === 'vlan' ? selection.id : null}
-        onSelect={(id) => select({ kind: 'vlan', id })}
-        onEdit={canEdit ? (id, key, text) => editVlan(network, id, key, text, commit) : undefined}
-        empty={
-          <Empty title={filter === '' ? 'No VLANs here yet' : 'No VLAN contains that'}>
-            {filter === ''
-              ? 'Add the first: a number, a name, and the group whose numbering it belongs to.'
-              : 'Clear the filter to see all.'}
-          </Empty>
-        }
-      />
+      {shown === 'list' && <VlanList filter={filter} />}
+      {(shown === 'links' || shown === 'switches') && <MatrixView key={shown} by={shown} />}
+      {shown === 'profiles' && <ProfilesView />}
     </Work>
   );
 }
