@@ -16,6 +16,9 @@ import {
   shadingOf,
   tableToCsv,
   usualFacets,
+  zoneFile,
+  zoneNames,
+  hostsFile,
   traceRun,
   type Network,
   type Run,
@@ -267,5 +270,39 @@ const draw: Command = async (invocation) => {
   return 0;
 };
 
+/** A zone file by its name, or the names of all zones there are. */
+const zone: Command = (invocation) => {
+  const { network, rest, values, out } = invocation;
+  const names = zoneNames(network);
+  const [name] = rest;
+  if (name === undefined) {
+    out(values.json === true ? asJson({ zones: names }) : names.map((one) => `${one}\n`).join(''));
+    return 0;
+  }
+  const serial = Number(`${new Date().toISOString().slice(0, 10).replaceAll('-', '')}01`);
+  const text = zoneFile(network, name, serial);
+  if (text === null)
+    return refuse(
+      invocation,
+      '$.devices',
+      `No address has a name in the zone ${name}. There are: ${names.join(', ')}.`,
+    );
+  out(values.json === true ? asJson({ zone: name, text }) : text);
+  return 0;
+};
+
+const hosts: Command = ({ network, values, out }) => {
+  const text = hostsFile(network);
+  out(values.json === true ? asJson({ text }) : text);
+  return 0;
+};
+
 /** Every command there is; a new one is a function and one line here. */
-export const commands: Record<string, Command | undefined> = { check, run: trace, report, draw };
+export const commands: Record<string, Command | undefined> = {
+  check,
+  run: trace,
+  report,
+  draw,
+  zone,
+  hosts,
+};

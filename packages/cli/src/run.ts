@@ -8,6 +8,8 @@ visograph run FILE DEVICE:PORT                trace the physical run from a port
 visograph report FILE REPORT [--scope PATH] [--device NAME] [--format csv]
 visograph draw FILE --projection ${projections.join('|')} --out FILE.svg [--scope PATH | --sheet NAME]
 visograph draw FILE --projection elevation --rack NAME --out FILE.svg [--colour power]
+visograph zone FILE [ZONE]                    a DNS zone file (RFC 1035), or the names of the zones
+visograph hosts FILE                          a hosts file
 
 All take --json. Exit: 0 fine, 1 findings, 2 unusable input.
 `;

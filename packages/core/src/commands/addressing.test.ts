@@ -9,12 +9,11 @@ import type { Prefix } from '../model/kinds/prefix.ts';
 import { newProject } from '../model/kinds/project.ts';
 import { Network } from '../model/network.ts';
 import { checkNetwork } from '../check/registry.ts';
+import { lengthForHosts } from '../address/sizeWish.ts';
+import { addPrefix, gatewayBy } from './allocate.ts';
 import {
-  addPrefix,
   deletePrefix,
-  gatewayBy,
   giveAddress,
-  lengthForHosts,
   mergePrefix,
   nextFreePrefix,
   offersIn,

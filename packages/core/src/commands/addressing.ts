@@ -1,5 +1,6 @@
 import { childrenOf, nextFreeAddress, parentOf, prefixesAround, prefixTree } from '../address/plan.ts';
 import { buddy } from '../address/prefixTree.ts';
+import { titled } from './allocate.ts';
 import { create, remove, update } from '../change/change.ts';
 import { offSheets } from './offSheets.ts';
 import { blankAddress } from '../model/kinds/address.ts';
@@ -21,47 +22,6 @@ import type { Network } from '../model/network.ts';
 import { portTitle } from '../model/ports.ts';
 import { judged, refuse, type Attempt } from './attempt.ts';
 
-export type PrefixWish = Pick<Prefix, 'prefix' | 'vrfId'> & Partial<Omit<Prefix, 'id' | 'prefix' | 'vrfId'>>;
-
-const titled = (row: Prefix): string => (row.name === null ? row.prefix : `${row.prefix} ${row.name}`);
-
-/** The first or last address that hosts can have, as the gateway by convention. */
-export function gatewayBy(place: 'first' | 'last', prefix: IpPrefix): string {
-  const { first, last } = usable(prefix);
-  return formatIp({ family: prefix.family, value: place === 'first' ? first : last });
-}
-
-/** Why a prefix cannot stand where it is wished, in numbers; null when it can. */
-function conflict(network: Network, wish: PrefixWish, prefix: IpPrefix): string | null {
-  const around = prefixesAround(network, wish.vrfId, prefix);
-  const same = around.find((row) => row.prefix === wish.prefix);
-  const vrf = network.get('vrf', wish.vrfId)?.name ?? 'the global table';
-  if (same !== undefined)
-    return `${wish.prefix} is in ${vrf} already: ${same.name ?? same.role}. Choose free space.`;
-  const outer = around.at(-1);
-  if (outer !== undefined && outer.role !== 'pool')
-    return `${wish.prefix} lies inside ${titled(outer)}, a ${outer.role}: its addresses are given to hosts there. Choose space in a pool.`;
-  if (wish.role === 'pool') return null;
-  const inside = prefixTree(network, wish.vrfId)
-    .children(prefix)
-    .flatMap((entry) => entry.ids.flatMap((id) => network.get('prefix', id) ?? []));
-  const [first] = inside;
-  if (first === undefined) return null;
-  const wider = inside.length === 1 ? titled(first) : `${titled(first)} and ${inside.length - 1} more`;
-  return `${wish.prefix} would overlap ${wider}. Make it a pool around them, or choose free space.`;
-}
-
-/** Adds a prefix where there is room for it. An address inside one is told with the prefix that was meant. */
-export function addPrefix(network: Network, wish: PrefixWish): Attempt {
-  const read = readPrefix(wish.prefix.trim());
-  if (!read.ok) return refuse(`“${wish.prefix}” ${read.reason}.`);
-  const text = formatPrefix(read.prefix);
-  const why = conflict(network, { ...wish, prefix: text }, read.prefix);
-  if (why !== null) return refuse(why);
-  const row: Prefix = { ...blankPrefix, ...wish, prefix: text, id: newId() };
-  return judged(network, [create('prefix', row)], `Added ${row.role} ${titled(row)}`);
-}
-
 /** The first free prefix of a length in a pool; with `growth` its neighbour of the same size is free too. */
 export function nextFreePrefix(
   network: Network,
@@ -74,13 +34,6 @@ export function nextFreePrefix(
   const wished = growth && length - 1 > outer.length ? length - 1 : length;
   const block = prefixTree(network, pool.vrfId).nextFree(outer, wished);
   return block === null ? null : { ...block, length };
-}
-
-/** The length of the smallest prefix with room for so many hosts. */
-export function lengthForHosts(family: 4 | 6, hosts: number): number {
-  for (let length = bitsOf(family) - 2; length > 0; length--)
-    if (usable({ family, value: 0n, length }).count >= BigInt(hosts)) return length;
-  return 0;
 }
 
 /** What can be made of a free block: one of its size, two of half, four of a quarter …, with the hosts of each. */

@@ -156,7 +156,7 @@ class Reader {
 }
 
 /** A place made and then described in one row is one change. */
-function mergeById(changes: Change[]): Change[] {
+export function mergeById(changes: Change[]): Change[] {
   return changes.filter((change, at) => changes.findIndex((other) => other.id === change.id) === at);
 }
 

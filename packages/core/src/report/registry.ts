@@ -17,6 +17,7 @@ import { addressSchedule, prefixSchedule } from './addresses.ts';
 import { vlanSchedule } from './vlans.ts';
 import { deviceSchedule } from './devices.ts';
 import type { ForDevice } from './parts.ts';
+import { dhcpSchedule } from './dhcp.ts';
 import { routeSchedule } from './routes.ts';
 import type { Table } from './table.ts';
 
@@ -133,6 +134,13 @@ export const reports: readonly Report[] = [
     kind: 'address',
     make: addressSchedule,
     forDevice: true,
+  },
+  {
+    key: 'dhcp',
+    title: 'DHCP scopes',
+    what: 'Every range that DHCP hands out, with mask and gateway',
+    kind: 'prefix',
+    make: dhcpSchedule,
   },
   {
     key: 'routes',
