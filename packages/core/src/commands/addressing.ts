@@ -1,11 +1,11 @@
-import { childrenOf, nextFreeAddress, parentOf, prefixesAround, prefixTree } from '../address/plan.ts';
+import { childrenOf, nextFreeAddress, parentOf, prefixTree } from '../address/plan.ts';
 import { buddy } from '../address/prefixTree.ts';
 import { titled } from './allocate.ts';
 import { create, remove, update } from '../change/change.ts';
 import { offSheets } from './offSheets.ts';
 import { blankAddress } from '../model/kinds/address.ts';
 import type { Port } from '../model/kinds/port.ts';
-import { blankPrefix, type Prefix } from '../model/kinds/prefix.ts';
+import { type Prefix } from '../model/kinds/prefix.ts';
 import {
   bitsOf,
   formatIp,
@@ -13,7 +13,6 @@ import {
   holds,
   parseInterface,
   parsePrefix,
-  readPrefix,
   usable,
   type IpPrefix,
 } from '../model/ip.ts';

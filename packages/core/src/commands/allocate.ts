@@ -1,15 +1,7 @@
 import { parentOf, prefixesAround, prefixTree } from '../address/plan.ts';
 import { create, type Change } from '../change/change.ts';
 import { newId } from '../model/ids.ts';
-import {
-  formatPrefix,
-  holds,
-  parsePrefix,
-  readPrefix,
-  usable,
-  formatIp,
-  type IpPrefix,
-} from '../model/ip.ts';
+import { formatPrefix, holds, readPrefix, usable, formatIp, type IpPrefix } from '../model/ip.ts';
 import { blankPrefix, type AddressRange, type Prefix } from '../model/kinds/prefix.ts';
 import type { Network } from '../model/network.ts';
 import { judged, refuse, type Attempt } from './attempt.ts';

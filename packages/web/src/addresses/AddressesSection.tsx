@@ -1,34 +1,58 @@
-import { holds, parsePrefix, prefixSchedule, prefixTree, type IpPrefix } from '@visograph/core';
+import {
+  holds,
+  parsePrefix,
+  prefixSchedule,
+  prefixTree,
+  readAddressRows,
+  type IpPrefix,
+} from '@visograph/core';
 import { useMemo, useState, type ReactNode } from 'react';
-import { DialogTrigger } from 'react-aria-components';
+import { Button as AriaButton, DialogTrigger, MenuItem, MenuTrigger } from 'react-aria-components';
+import { useSearchParams } from 'react-router';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { Button, Choice, Floating } from '../kit/controls.tsx';
 import { Filter } from '../kit/Filter.tsx';
 import { Grid, type GridRow } from '../kit/Grid.tsx';
+import { ImportRows } from '../kit/ImportRows.tsx';
 import { Empty, Work, WorkHead } from '../kit/panels.tsx';
+import { MenuList } from '../kit/tools.tsx';
+import { Views } from '../kit/Views.tsx';
 import { AddPrefix } from './AddPrefix.tsx';
-import { prefixColumns } from './prefixColumns.ts';
+import { AddressList } from './AddressList.tsx';
 import { LadderView } from './LadderView.tsx';
+import { NumberLinks, NumberLoopbacks } from './NumberLinks.tsx';
+import { PlanSite } from './PlanSite.tsx';
+import { prefixColumns } from './prefixColumns.ts';
+import { TemplatesView } from './TemplatesView.tsx';
+import { VrfsView } from './VrfsView.tsx';
+import { ZoneFiles } from './ZoneFiles.tsx';
+
+const views = { plan: 'Plan', list: 'Addresses', vrfs: 'VRFs', templates: 'Site templates' };
+type View = keyof typeof views;
+const isView = (text: string | null): text is View => text !== null && text in views;
+
+const panels = {
+  site: 'Plan a site from a template',
+  links: 'Number links',
+  loopbacks: 'Number loopbacks',
+  import: 'Import a list',
+  files: 'Names and DHCP as files',
+};
+type PanelName = keyof typeof panels;
+const isPanel = (key: unknown): key is PanelName => typeof key === 'string' && key in panels;
 
 /** How deep a prefix stands in its VRF: how many others hold it. */
 function indented(text: string, depth: number): string {
   return `${'\u2003'.repeat(depth)}${text}`;
 }
 
-/** The address plan of one VRF: its space as a ladder, and its prefixes as rows. */
-export default function AddressesSection(): ReactNode {
+/** The plan of one VRF: its space as a ladder, and its prefixes as rows. */
+function PlanView({ vrf, filter }: { vrf: string; filter: string }): ReactNode {
   const { view, canEdit } = useProject();
   const { network } = view;
   const { scopeId, selection, select } = useWhereabouts();
-  const [filter, setFilter] = useState('');
-  const [chosenVrf, setVrf] = useState<string | null>(null);
-  const vrfs = [...network.all('vrf')];
   const picked = selection?.kind === 'prefix' ? network.get('prefix', selection.id) : null;
-  const [fallback = 'global'] = ['global', ...vrfs.map((vrf) => vrf.id)].sort(
-    (a, b) => network.countOf('prefixesByVrf', b) - network.countOf('prefixesByVrf', a),
-  );
-  const vrf = chosenVrf ?? (picked === null ? fallback : (picked.vrfId ?? 'global'));
   const vrfId = vrf === 'global' ? null : vrf;
   const tree = prefixTree(network, vrfId);
   const [opened, setOpened] = useState<IpPrefix | null>(null);
@@ -45,42 +69,7 @@ export default function AddressesSection(): ReactNode {
     });
   }, [network, scopeId, vrf, tree, filter]);
   return (
-    <Work>
-      <WorkHead>
-        <h1>Addresses</h1>
-        <p>{`${rows.length} prefixes`}</p>
-        <div>
-          <Choice
-            label="VRF"
-            hideLabel
-            width={150}
-            value={vrf}
-            options={[
-              ...vrfs.map((one) => ({ id: one.id, text: `VRF ${one.name}` })),
-              { id: 'global', text: 'Global table' },
-            ]}
-            onChange={(id) => {
-              setVrf(id);
-              setOpened(null);
-              if (picked !== null && (picked.vrfId ?? 'global') !== id) select(null);
-            }}
-          />
-          <Filter value={filter} onChange={setFilter} />
-          {canEdit && (
-            <DialogTrigger>
-              <Button $tone="primary">Add prefix</Button>
-              <Floating placement="bottom end">
-                <AddPrefix
-                  vrfId={vrfId}
-                  pool={picked?.role === 'pool' ? picked : null}
-                  start={null}
-                  onDone={(id) => select({ kind: 'prefix', id })}
-                />
-              </Floating>
-            </DialogTrigger>
-          )}
-        </div>
-      </WorkHead>
+    <>
       {within !== null && filter === '' && (
         <LadderView
           network={network}
@@ -108,6 +97,104 @@ export default function AddressesSection(): ReactNode {
           </Empty>
         }
       />
+    </>
+  );
+}
+
+/** The address plan: as a ladder with its rows, every address, the VRFs, and what sites get by template. */
+export default function AddressesSection(): ReactNode {
+  const { view, canEdit } = useProject();
+  const { network } = view;
+  const { selection, select } = useWhereabouts();
+  const [search, setSearch] = useSearchParams();
+  const [filter, setFilter] = useState('');
+  const [chosenVrf, setVrf] = useState<string | null>(null);
+  const [panel, setPanel] = useState<PanelName | null>(null);
+  const asked = search.get('show');
+  const shown: View = isView(asked) ? asked : 'plan';
+  const vrfs = [...network.all('vrf')];
+  const picked = selection?.kind === 'prefix' ? network.get('prefix', selection.id) : null;
+  const [fallback = 'global'] = ['global', ...vrfs.map((vrf) => vrf.id)].sort(
+    (a, b) => network.countOf('prefixesByVrf', b) - network.countOf('prefixesByVrf', a),
+  );
+  const vrf = chosenVrf ?? (picked === null ? fallback : (picked.vrfId ?? 'global'));
+  const show = (next: View): void => {
+    const query = new URLSearchParams(search);
+    query.set('show', next);
+    setSearch(query, { replace: true });
+  };
+  const close = (open: boolean): void => {
+    if (!open) setPanel(null);
+  };
+  return (
+    <Work>
+      <WorkHead>
+        <h1>Addresses</h1>
+        <div>
+          <Views views={views} shown={shown} onShow={show} />
+          {shown === 'plan' && (
+            <Choice
+              label="VRF"
+              hideLabel
+              width={118}
+              value={vrf}
+              options={[
+                ...vrfs.map((one) => ({ id: one.id, text: `VRF ${one.name}` })),
+                { id: 'global', text: 'Global table' },
+              ]}
+              onChange={(id) => {
+                setVrf(id);
+                if (picked !== null && (picked.vrfId ?? 'global') !== id) select(null);
+              }}
+            />
+          )}
+          {(shown === 'plan' || shown === 'list') && <Filter value={filter} onChange={setFilter} />}
+          <MenuTrigger>
+            <Button as={AriaButton}>More</Button>
+            <Floating placement="bottom end">
+              <MenuList aria-label="More" onAction={(key) => isPanel(key) && setPanel(key)}>
+                {Object.entries(panels)
+                  .filter(([id]) => canEdit || id === 'files')
+                  .map(([id, text]) => (
+                    <MenuItem key={id} id={id}>
+                      {text}
+                    </MenuItem>
+                  ))}
+              </MenuList>
+            </Floating>
+          </MenuTrigger>
+          {canEdit && shown === 'plan' && (
+            <DialogTrigger>
+              <Button $tone="primary">Add prefix</Button>
+              <Floating placement="bottom end">
+                <AddPrefix
+                  vrfId={vrf === 'global' ? null : vrf}
+                  pool={picked?.role === 'pool' ? picked : null}
+                  start={null}
+                  onDone={(id) => select({ kind: 'prefix', id })}
+                />
+              </Floating>
+            </DialogTrigger>
+          )}
+        </div>
+      </WorkHead>
+      {shown === 'plan' && <PlanView key={vrf} vrf={vrf} filter={filter} />}
+      {shown === 'list' && <AddressList filter={filter} />}
+      {shown === 'vrfs' && <VrfsView />}
+      {shown === 'templates' && <TemplatesView />}
+      {panel === 'site' && <PlanSite open onOpenChange={close} />}
+      {panel === 'links' && <NumberLinks open onOpenChange={close} />}
+      {panel === 'loopbacks' && <NumberLoopbacks open onOpenChange={close} />}
+      {panel === 'files' && <ZoneFiles open onOpenChange={close} />}
+      {panel === 'import' && (
+        <ImportRows
+          title="Import prefixes and addresses"
+          help="A spreadsheet (.xlsx or .csv) with headings in its first row: Prefix or Address, and as far as known VRF, Role, Name, VLAN (number, or group/number), Place, Gateway, Device, Port, DNS name, Notes. A row with an address gives it to a port, or keeps it; others are prefixes."
+          read={(rows) => readAddressRows(network, rows)}
+          open
+          onOpenChange={close}
+        />
+      )}
     </Work>
   );
 }

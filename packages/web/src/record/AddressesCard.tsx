@@ -11,6 +11,7 @@ import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { Hint } from '../kit/panels.tsx';
+import { GiveAddress, TakeBack } from './GiveAddress.tsx';
 import { Card, Goto } from './parts.tsx';
 
 const List = styled.ul`
@@ -27,7 +28,8 @@ const List = styled.ul`
 
 /** The addresses of ports, each with its port where there are several. */
 function AddressLines({ ports, named }: { ports: readonly Port[]; named: boolean }): ReactNode {
-  const { network } = useProject().view;
+  const { view, canEdit } = useProject();
+  const { network } = view;
   return (
     <List>
       {ports.flatMap((port) =>
@@ -44,6 +46,7 @@ function AddressLines({ ports, named }: { ports: readonly Port[]; named: boolean
                 .filter(Boolean)
                 .join(' · ')}
             </Hint>
+            {canEdit && !named && <TakeBack row={row} />}
           </li>
         )),
       )}
@@ -76,12 +79,13 @@ export function DeviceAddressesCard({ device }: { device: Device }): ReactNode {
 
 /** The addresses of one port, and what runs over it. */
 export function PortAddressesCard({ port }: { port: Port }): ReactNode {
-  const { network } = useProject().view;
+  const { view, canEdit } = useProject();
+  const { network } = view;
   const over = network.find('portsByParent', port.id).sort((a, b) => (a.vid ?? 0) - (b.vid ?? 0));
   const members = network.find('portsByAggregate', port.id);
   const shared = network.find('redundanciesByPort', port.id);
   const some = network.countOf('addressesByPort', port.id) + over.length + members.length + shared.length;
-  if (some === 0 && port.form === 'physical') return null;
+  if (some === 0 && port.form === 'physical' && !canEdit) return null;
   return (
     <Card title="Addresses">
       <AddressLines ports={[port]} named={false} />
@@ -91,12 +95,6 @@ export function PortAddressesCard({ port }: { port: Port }): ReactNode {
             <Hint>{vlanText(network, groupOfPort(network, port), port.vid)}</Hint>
           </li>
         )}
-        {shared.map((part) => (
-          <li key={part.id}>
-            <span>{part.virtual}</span>
-            <Hint>{`shared, group ${part.group}, priority ${part.priority}`}</Hint>
-          </li>
-        ))}
         {members.map((member) => (
           <li key={member.id}>
             <Hint>member</Hint>
@@ -107,6 +105,7 @@ export function PortAddressesCard({ port }: { port: Port }): ReactNode {
         ))}
       </List>
       {over.length > 0 && <AddressLines ports={over} named />}
+      {canEdit && port.aggregateId === null && <GiveAddress port={port} />}
     </Card>
   );
 }

@@ -26,6 +26,7 @@ import { PlaceFact } from './PlaceFact.tsx';
 import { PoeCard } from './PoeCard.tsx';
 import { DeviceAddressesCard } from './AddressesCard.tsx';
 import { PortList } from './PortList.tsx';
+import { InterfacesCard, RoutesCard } from './RoutingCards.tsx';
 import { RowHistory } from './RowHistory.tsx';
 import { SlotsCard } from './SlotsCard.tsx';
 
@@ -40,6 +41,8 @@ export function DeviceRecord({ device }: { device: Device }): ReactNode {
   const ports = portsOf(network, device.id);
   const used = ports.filter((port) => filledBy(network, port.id) !== null).length;
   const watts = deviceWatts(network, device);
+  /** Gear that can have configured ports; a panel or a power strip has none. */
+  const routes = !['PP', 'CA', 'PD', 'UP', 'CM', 'PH', 'PR'].includes(device.role);
   const removal = asking ? deleteDevice(network, device) : null;
   const drawn = network
     .find('sheetItemsByDevice', device.id)
@@ -83,6 +86,10 @@ export function DeviceRecord({ device }: { device: Device }): ReactNode {
           <ChosenFact kind="device" row={device} field="status" options={deviceStatuses} />
           <EditableFact kind="device" row={device} field="serial" />
           <EditableFact kind="device" row={device} field="installedOn" />
+          {(device.role === 'SW' || device.role === 'FW' || device.role === 'RT') && (
+            <EditableFact kind="device" row={device} field="stack" />
+          )}
+          {device.role === 'SW' && <EditableFact kind="device" row={device} field="bridgePriority" numeric />}
           {rack === null && (
             <PlaceFact
               placeId={device.placeId}
@@ -149,6 +156,8 @@ export function DeviceRecord({ device }: { device: Device }): ReactNode {
         {ports.length === 0 ? <Hint>This device has no ports.</Hint> : <PortList device={device} />}
       </Card>
       <DeviceAddressesCard device={device} />
+      {routes && <InterfacesCard device={device} />}
+      {routes && <RoutesCard device={device} />}
       {drawn.length > 0 && (
         <Card title="Placed on">
           {drawn.map((sheet) => sheet !== null && <div key={sheet.id}>{sheet.name}</div>)}

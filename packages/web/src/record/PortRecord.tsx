@@ -21,6 +21,7 @@ import { DisconnectButton } from './DisconnectButton.tsx';
 import { Card, EditableFact, Facts, Goto, Head } from './parts.tsx';
 import { PortAddressesCard } from './AddressesCard.tsx';
 import { SwitchingCard } from './SwitchingCard.tsx';
+import { PortRoutingCard } from './RoutingCards.tsx';
 import { RunCard } from './RunCard.tsx';
 
 export function PortRecord({ port }: { port: Port }): ReactNode {
@@ -107,6 +108,7 @@ export function PortRecord({ port }: { port: Port }): ReactNode {
         <>
           {(port.form === 'physical' || port.form === 'aggregate') && <SwitchingCard port={port} />}
           <PortAddressesCard port={port} />
+          <PortRoutingCard port={port} />
         </>
       )}
       {port.form === 'physical' && (

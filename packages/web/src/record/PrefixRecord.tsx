@@ -28,6 +28,7 @@ import { useWhereabouts } from '../data/location.ts';
 import { Button, Picker } from '../kit/controls.tsx';
 import { Hint } from '../kit/panels.tsx';
 import { Card, ChosenFact, EditableFact, Facts, Goto, Head } from './parts.tsx';
+import { PrefixActs } from './PrefixActs.tsx';
 import { OnSheetCard } from './OnSheetCard.tsx';
 import { RowHistory } from './RowHistory.tsx';
 
@@ -204,6 +205,7 @@ export function PrefixRecord({ row }: { row: Prefix }): ReactNode {
             >
               Delete
             </Button>
+            <PrefixActs row={row} />
           </div>
         )}
         {why !== null && <Hint role="alert">{why}</Hint>}

@@ -1,0 +1,72 @@
+import { hostsFile, zoneFile, zoneNames } from '@visograph/core';
+import type { ReactNode } from 'react';
+import { useProject } from '../data/project.tsx';
+import { Button } from '../kit/controls.tsx';
+import { PanelDialog } from '../kit/panelDialog.tsx';
+import { Hint } from '../kit/panels.tsx';
+import { PanelBody, Preview } from '../kit/Preview.tsx';
+
+/** Hands a text to the browser as a file. */
+function save(name: string, text: string): void {
+  const url = URL.createObjectURL(new Blob([text], { type: 'text/plain' }));
+  const link = document.createElement('a');
+  link.href = url;
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(url), 1000);
+}
+
+const serial = (): number => Number(`${new Date().toISOString().slice(0, 10).replaceAll('-', '')}01`);
+
+/** Zone files of all named addresses, forward and reverse, a hosts file, and the ranges of DHCP. */
+export function ZoneFiles({
+  open,
+  onOpenChange,
+}: {
+  open: boolean;
+  onOpenChange: (open: boolean) => void;
+}): ReactNode {
+  const { view, project } = useProject();
+  const { network } = view;
+  const zones = open ? zoneNames(network) : [];
+  return (
+    <PanelDialog title="Names and DHCP as files" open={open} onOpenChange={onOpenChange}>
+      <PanelBody>
+        {zones.length === 0 ? (
+          <Hint>No address has a DNS name yet. Give names in the list of addresses.</Hint>
+        ) : (
+          <Preview>
+            <table aria-label="Zones">
+              <tbody>
+                {zones.map((zone) => (
+                  <tr key={zone}>
+                    <td className="mono">{zone}</td>
+                    <td>{zone.endsWith('.arpa') ? 'reverse' : 'forward'}</td>
+                    <td>
+                      <Button
+                        aria-label={`Save zone ${zone}`}
+                        onPress={() => save(`${zone}.zone`, zoneFile(network, zone, serial()) ?? '')}
+                      >
+                        Save
+                      </Button>
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </Preview>
+        )}
+        <div className="fields">
+          <Button isDisabled={zones.length === 0} onPress={() => save('hosts', hostsFile(network))}>
+            Save hosts file
+          </Button>
+          <Button
+            onPress={() => window.location.assign(`/api/v1/projects/${project.id}/reports/dhcp?format=csv`)}
+          >
+            Save DHCP scopes
+          </Button>
+        </div>
+      </PanelBody>
+    </PanelDialog>
+  );
+}

@@ -1,0 +1,113 @@
+import type { RowsRead } from '@visograph/core';
+import { useRef, useState, type ReactNode } from 'react';
+import { styled } from 'styled-components';
+import { ApiError, call } from '../data/api.ts';
+import { useProject } from '../data/project.tsx';
+import { Button } from './controls.tsx';
+import { FileInput } from './FileInput.tsx';
+import { PanelDialog } from './panelDialog.tsx';
+import { Hint, StateMark } from './panels.tsx';
+import { PanelBody, Preview } from './Preview.tsx';
+
+const Why = styled.p`
+  color: ${({ theme }) => theme.bad};
+`;
+const does = { adds: 'is added', changes: 'is changed', nothing: 'is there already', wrong: 'is left out' };
+
+interface Props {
+  title: string;
+  /** Which headings are understood. */
+  help: string;
+  read: (rows: string[][]) => RowsRead;
+  open: boolean;
+  onOpenChange: (open: boolean) => void;
+}
+
+/** A list from a spreadsheet: every row is told what it comes to before anything is written. */
+export function ImportRows({ title, help, read: readRows, open, onOpenChange }: Props): ReactNode {
+  const { project, commit } = useProject();
+  const input = useRef<HTMLInputElement>(null);
+  const [rows, setRows] = useState<string[][] | null>(null);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const read: RowsRead | null = rows === null ? null : readRows(rows);
+  const good = read?.results.filter((row) => row.does === 'adds' || row.does === 'changes').length ?? 0;
+  const wrong = read?.results.filter((row) => row.does === 'wrong').length ?? 0;
+  const take = async (file: File): Promise<void> => {
+    setTrouble(null);
+    try {
+      const bytes = new Uint8Array(await file.arrayBuffer());
+      const answer = await call<{ rows: string[][] }>('POST', `/projects/${project.id}/spreadsheet`, bytes);
+      setRows(answer.rows);
+    } catch (error) {
+      setRows(null);
+      setTrouble(`${file.name}: ${error instanceof ApiError ? error.detail : String(error)}`);
+    }
+  };
+  return (
+    <PanelDialog
+      title={title}
+      open={open}
+      onOpenChange={(next) => {
+        setRows(null);
+        setTrouble(null);
+        onOpenChange(next);
+      }}
+    >
+      <PanelBody>
+        <Hint>{help}</Hint>
+        <div>
+          <Button onPress={() => input.current?.click()}>Choose a file</Button>
+          <FileInput
+            input={input}
+            label="Spreadsheet"
+            accept=".xlsx,.csv,text/csv"
+            onFile={(file) => void take(file)}
+          />
+        </div>
+        {trouble !== null && <Why role="alert">{trouble}</Why>}
+        {read?.problem != null && <Why role="alert">{read.problem}</Why>}
+        {read !== null && read.results.length > 0 && (
+          <>
+            <Preview>
+              <table aria-label="Rows of the file">
+                <thead>
+                  <tr>
+                    <th scope="col">Row</th>
+                    <th scope="col">What</th>
+                    <th scope="col">Comes to</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {read.results.map((row) => (
+                    <tr key={row.row}>
+                      <td>{row.row}</td>
+                      <td>{row.what}</td>
+                      <td>
+                        <StateMark state={row.does === 'wrong' ? 'bad' : 'ok'} />{' '}
+                        {row.problem === null ? does[row.does] : `${does.wrong}: ${row.problem}`}
+                      </td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </Preview>
+            <div>
+              <Button
+                $tone="primary"
+                isDisabled={good === 0}
+                onPress={() => {
+                  if (commit({ changes: read.changes, sentence: read.sentence }).ok) {
+                    setRows(null);
+                    onOpenChange(false);
+                  }
+                }}
+              >
+                {wrong === 0 ? `Import ${good} rows` : `Import the ${good} good rows, leave out ${wrong}`}
+              </Button>
+            </div>
+          </>
+        )}
+      </PanelBody>
+    </PanelDialog>
+  );
+}
