@@ -166,8 +166,10 @@ export function useOf(network: Network, row: Prefix): PrefixUse {
   if (prefix === null) return { taken: 0, share: 0 };
   if (row.role === 'pool') {
     const tree = prefixTree(network, row.vrfId);
-    const free = tree.free(prefix).reduce((sum, block) => sum + sizeOf(block), 0n);
-    return { taken: tree.children(prefix).length, share: 1 - ratio(free, sizeOf(prefix)) };
+    return {
+      taken: tree.children(prefix).length,
+      share: ratio(tree.coveredInside(prefix), sizeOf(prefix)),
+    };
   }
   const spans = keptSpans(row);
   const hosts = new Set<bigint>();

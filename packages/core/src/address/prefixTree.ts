@@ -6,6 +6,7 @@ import {
   prefixAround,
   type IpAddress,
   type IpPrefix,
+  sizeOf,
 } from '../model/ip.ts';
 
 /**
@@ -20,6 +21,8 @@ interface Node {
   right: Node | null;
   /** Rows in this branch. */
   count: number;
+  /** Addresses that the rows in this branch cover together. */
+  covered: bigint;
   /** Length of the largest block free beneath this node, what its own rows take not counted; 129 when none is. */
   roomiest: number;
 }
@@ -51,6 +54,7 @@ function make(prefix: IpPrefix, ids: readonly string[], left: Node | null, right
     left,
     right,
     count: ids.length + (left?.count ?? 0) + (right?.count ?? 0),
+    covered: ids.length > 0 ? sizeOf(prefix) : (left?.covered ?? 0n) + (right?.covered ?? 0n),
     roomiest: full
       ? none
       : Math.min(freeInSlot(prefix.length + 1, left), freeInSlot(prefix.length + 1, right)),
@@ -187,6 +191,15 @@ export class PrefixTree {
       collect(this.v6);
     } else collect(this.beneath(outer));
     return found;
+  }
+
+  /** How many addresses the prefixes inside one cover together, itself not counted. */
+  coveredInside(outer: IpPrefix): bigint {
+    const node = this.beneath(outer);
+    if (node === null) return 0n;
+    return node.prefix.length === outer.length
+      ? (node.left?.covered ?? 0n) + (node.right?.covered ?? 0n)
+      : node.covered;
   }
 
   /** How many rows are inside a prefix, its own not counted. */

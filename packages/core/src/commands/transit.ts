@@ -88,7 +88,9 @@ export function routedLinks(network: Network, rootId: string): RoutedLink[] {
       if (bothRoute) joined.push({ a: device, b: other });
       for (const [tag, port] of own) {
         const facing = beyond.get(tag);
-        if (facing === undefined && !bothRoute) continue;
+        // What leads into a switch is no link of two routers: its VLAN has a subnet.
+        const mode = setPort(network, far).mode;
+        if (facing === undefined && (!bothRoute || mode === 'trunk' || mode === 'access')) continue;
         const ends = [port.id, facing?.id ?? far.id].sort();
         const why =
           facing !== undefined

@@ -26,6 +26,12 @@ export interface Ladder {
   marks: { at: number; text: string }[];
 }
 
+/** The part of the space that is looked at, as shares of its width. */
+export interface LadderWindow {
+  from: number;
+  width: number;
+}
+
 /** More rows than this are not drawn: lengths that nothing has fall out, then the longest. */
 const mostRows = 12;
 /** Blocks narrower than this share of the picture are not drawn one by one. */
@@ -35,7 +41,12 @@ const narrowest = 1 / 4000;
  * The prefixes of a VRF inside a space, and what is free in the pools among them and in the space itself. Free blocks
  * stand in the row of their own length, or in the last one where they are smaller.
  */
-export function ladderOf(network: Network, vrfId: string | null, outer: IpPrefix): Ladder {
+export function ladderOf(
+  network: Network,
+  vrfId: string | null,
+  outer: IpPrefix,
+  window: LadderWindow = { from: 0, width: 1 },
+): Ladder {
   const tree = prefixTree(network, vrfId);
   const whole = sizeOf(outer);
   const share = (value: bigint): number => Number((value * 1_000_000_000n) / whole) / 1e9;
@@ -59,7 +70,11 @@ export function ladderOf(network: Network, vrfId: string | null, outer: IpPrefix
     for (const space of open) {
       free.push(...tree.free(space));
       for (const entry of tree.children(space)) {
-        if (share(sizeOf(entry.prefix)) < narrowest) continue;
+        const wide = share(sizeOf(entry.prefix));
+        if (wide < narrowest * window.width) continue;
+        const left = share(entry.prefix.value - outer.value);
+        // What lies beyond the neighbouring windows is not drawn.
+        if (left > window.from + 2 * window.width || left + wide < window.from - window.width) continue;
         for (const id of entry.ids) {
           const row = network.get('prefix', id);
           if (row === null) continue;
@@ -76,20 +91,30 @@ export function ladderOf(network: Network, vrfId: string | null, outer: IpPrefix
   const longest = Math.max(lengths.at(-1) ?? 0, Math.min(bitsOf(outer.family), outer.length + 2));
   const extra = free
     .map((block) => block.length)
-    .filter((length) => length < longest && share(sizeOf({ ...outer, length })) >= 1 / 64);
+    .filter((length) => length < longest && share(sizeOf({ ...outer, length })) >= window.width / 64);
   const rows = [...new Set([...lengths, ...extra, ...(lengths.length === 0 ? [longest] : [])])].sort(
     (a, b) => a - b,
   );
   const shown = new Set(rows);
   const steps = 4;
+  const inWindow = (rung: Rung): boolean =>
+    rung.width >= (narrowest * window.width) / 4 &&
+    rung.from <= window.from + 2 * window.width &&
+    rung.from + rung.width >= window.from - window.width;
+  const markValue = (at: number): bigint =>
+    outer.value +
+    (whole * BigInt(Math.round((window.from + (at / steps) * window.width) * 1e9))) / 1_000_000_000n;
   return {
     outer,
     lengths: rows,
     rungs: rungs.filter((rung) => shown.has(rung.prefix.length)),
-    free: free.filter((block) => shown.has(block.length)).map((block) => rungOf(block, null)),
+    free: free
+      .filter((block) => shown.has(block.length))
+      .map((block) => rungOf(block, null))
+      .filter(inWindow),
     marks: Array.from({ length: steps }, (_, at) => ({
-      at: at / steps,
-      text: formatIp({ family: outer.family, value: outer.value + (whole * BigInt(at)) / BigInt(steps) }),
+      at: window.from + (at / steps) * window.width,
+      text: formatIp({ family: outer.family, value: markValue(at) }),
     })),
   };
 }

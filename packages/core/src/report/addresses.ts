@@ -1,8 +1,8 @@
-import { addressesIn, prefixOf, useOf } from '../address/plan.ts';
+import { addressesIn, prefixOf, prefixTree, useOf } from '../address/plan.ts';
 import { interfacesOf } from '../routing/interfaces.ts';
 import type { Device } from '../model/kinds/device.ts';
 import type { Prefix } from '../model/kinds/prefix.ts';
-import { compareIp, parseInterface, parsePrefix } from '../model/ip.ts';
+import { compareIp, parseInterface, parsePrefix, type IpPrefix } from '../model/ip.ts';
 import type { Network } from '../model/network.ts';
 import { compareNames } from '../model/order.ts';
 import { placePath, placesWithin, placeOfDevice } from '../model/places.ts';
@@ -50,8 +50,15 @@ const prefixesOfDevice = (network: Network, device: Device): Set<string> =>
 /** Every prefix with its VLAN, its gateway, and how full it is; or those that a device has an address in. */
 export function prefixSchedule(network: Network, scopeId: string | null, { device }: ForDevice = {}): Table {
   const own = device === undefined ? null : prefixesOfDevice(network, device);
-  const chosen = prefixesInScope(network, scopeId).filter((row) => own?.has(row.id) !== false);
-  const rows = chosen.map((row) => {
+  return prefixTable(
+    network,
+    prefixesInScope(network, scopeId).filter((row) => own?.has(row.id) !== false),
+  );
+}
+
+/** These prefixes as rows, in the order given. */
+export function prefixTable(network: Network, prefixes: readonly Prefix[]): Table {
+  const rows = prefixes.map((row) => {
     const vlan = network.get('vlan', row.vlanId);
     const use = useOf(network, row);
     return {
@@ -71,6 +78,60 @@ export function prefixSchedule(network: Network, scopeId: string | null, { devic
     };
   });
   return table(prefixColumns, rows);
+}
+
+/** More rows of a plan than this are not worked out at once. */
+const mostPlanRows = 2000;
+
+export interface PlanWish {
+  scopeId: string | null;
+  /** The space that is open, whose prefixes come where not all fit. */
+  within: IpPrefix | null;
+  filter: string;
+}
+
+/**
+ * The prefixes of a VRF in the order of their tree, and how many more there are: all where they are few, otherwise those
+ * of the space that is open, or the first that contain what is looked for.
+ */
+export function planRows(
+  network: Network,
+  vrfId: string | null,
+  { scopeId, within, filter }: PlanWish,
+): { rows: Prefix[]; more: number } {
+  const places = scopeId === null ? null : placesWithin(network, scopeId);
+  const words = filter.trim().toLowerCase();
+  const fits = (row: Prefix): boolean =>
+    (places === null || (row.placeId !== null && places.has(row.placeId))) &&
+    (words === '' ||
+      `${row.prefix} ${row.name ?? ''} ${row.role} ${row.gateway ?? ''}`.toLowerCase().includes(words));
+  const total = network.countOf('prefixesByVrf', vrfId ?? 'global');
+  const tree = prefixTree(network, vrfId);
+  const rows: Prefix[] = [];
+  let more = 0;
+  const take = (ids: readonly string[]): void => {
+    for (const id of ids) {
+      const row = network.get('prefix', id);
+      if (row === null || !fits(row)) continue;
+      if (rows.length < mostPlanRows) rows.push(row);
+      else more++;
+    }
+  };
+  if (total > mostPlanRows && words === '' && places === null && within !== null) {
+    for (const entry of tree.around(within)) take(entry.ids);
+    for (const entry of tree.inside(within)) {
+      take(entry.ids);
+      if (rows.length >= mostPlanRows) break;
+    }
+    return { rows, more: total - rows.length };
+  }
+  for (const top of tree.children(null)) {
+    take(top.ids);
+    for (const entry of tree.inside(top.prefix)) take(entry.ids);
+  }
+  for (const row of network.find('prefixesByVrf', vrfId ?? 'global'))
+    if (row.status === 'retired') take([row.id]);
+  return { rows, more };
 }
 
 const addressColumns: Column[] = [

@@ -1,7 +1,8 @@
 import {
   holds,
   parsePrefix,
-  prefixSchedule,
+  planRows,
+  prefixTable,
   prefixTree,
   readAddressRows,
   type IpPrefix,
@@ -9,6 +10,7 @@ import {
 import { useMemo, useState, type ReactNode } from 'react';
 import { Button as AriaButton, DialogTrigger, MenuItem, MenuTrigger } from 'react-aria-components';
 import { useSearchParams } from 'react-router';
+import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { Button, Choice, Floating } from '../kit/controls.tsx';
@@ -42,6 +44,12 @@ const panels = {
 type PanelName = keyof typeof panels;
 const isPanel = (key: unknown): key is PanelName => typeof key === 'string' && key in panels;
 
+const Cut = styled.p`
+  padding: 4px 12px;
+  color: ${({ theme }) => theme.inkSoft};
+  border-bottom: 1px solid ${({ theme }) => theme.rule};
+`;
+
 /** How deep a prefix stands in its VRF: how many others hold it. */
 function indented(text: string, depth: number): string {
   return `${'\u2003'.repeat(depth)}${text}`;
@@ -58,16 +66,20 @@ function PlanView({ vrf, filter }: { vrf: string; filter: string }): ReactNode {
   const [opened, setOpened] = useState<IpPrefix | null>(null);
   const top = useMemo(() => tree.children(null).map((entry) => entry.prefix), [tree]);
   const within = opened !== null && top.some((prefix) => holds(prefix, opened)) ? opened : (top[0] ?? null);
+  const found = useMemo(
+    () => planRows(network, vrfId, { scopeId, within, filter }),
+    [network, vrfId, scopeId, within, filter],
+  );
   const rows = useMemo((): GridRow[] => {
-    const made = prefixSchedule(network, scopeId);
+    const made = prefixTable(network, found.rows);
     return made.rows.flatMap((cells, at): GridRow[] => {
-      const row = network.get('prefix', made.ids[at] ?? null);
-      const prefix = row === null ? null : parsePrefix(row.prefix);
-      if (row === null || prefix === null || (row.vrfId ?? 'global') !== vrf) return [];
+      const row = found.rows[at];
+      const prefix = row === undefined ? null : parsePrefix(row.prefix);
+      if (row === undefined || prefix === null) return [];
       const depth = filter === '' ? tree.around(prefix).length - 1 : 0;
       return [{ id: row.id, cells: { ...cells, prefix: indented(row.prefix, Math.max(0, depth)) } }];
     });
-  }, [network, scopeId, vrf, tree, filter]);
+  }, [network, found, tree, filter]);
   return (
     <>
       {within !== null && filter === '' && (
@@ -81,6 +93,9 @@ function PlanView({ vrf, filter }: { vrf: string; filter: string }): ReactNode {
           onOpen={setOpened}
           onSelect={(id) => select({ kind: 'prefix', id })}
         />
+      )}
+      {found.more > 0 && (
+        <Cut>{`${found.rows.length} of ${found.rows.length + found.more} prefixes. Open a pool in the ladder, or filter, to see others.`}</Cut>
       )}
       <Grid
         label="Prefixes"

@@ -7,7 +7,6 @@ import {
   prefixAround,
   type IpPrefix,
   type Network,
-  type Rung,
 } from '@visograph/core';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { Dialog, Popover } from 'react-aria-components';
@@ -16,6 +15,9 @@ import { Button } from '../kit/controls.tsx';
 import { Hint } from '../kit/panels.tsx';
 import { mono } from '../theme/mono.ts';
 import { AddPrefix } from './AddPrefix.tsx';
+import { roomForPrefix, rowHeight, RungShape } from './RungShape.tsx';
+import { useLadderWindow } from './useLadderWindow.ts';
+import { useRungCarry } from './useRungCarry.ts';
 
 const Frame = styled.section`
   position: relative;
@@ -78,12 +80,8 @@ const Offers = styled(Dialog)`
   }
 `;
 
-const rowHeight = 44;
 const gutter = 46;
 const head = 20;
-/** Widths on the screen from which a block is written on with its prefix, or its VLAN number. */
-const roomForPrefix = 96;
-const roomForNumber = 16;
 
 const hostsText = (count: bigint): string => `${count.toLocaleString('en').replaceAll(',', ' ')} hosts`;
 
@@ -96,94 +94,6 @@ interface Props {
   canEdit: boolean;
   onOpen: (prefix: IpPrefix | null) => void;
   onSelect: (id: string) => void;
-}
-
-interface RungProps {
-  rung: Rung;
-  x: number;
-  y: number;
-  width: number;
-  selected: boolean;
-  onPress: () => void;
-  onOpen: (() => void) | null;
-}
-
-/** One prefix: its text, its name, how full it is, the colour and number of its VLAN. */
-function RungShape({ rung, x, y, width, selected, onPress, onOpen }: RungProps): ReactNode {
-  const tokens = useTheme();
-  const { row } = rung;
-  if (row === null) return null;
-  const pool = row.role === 'pool';
-  const use = Math.round(rung.use * 100);
-  const chars = Math.floor((width - 12) / 6.4);
-  const name = `${row.name ?? row.role} · ${use} %`;
-  const colour = rung.colour === null ? tokens.inkSoft : (tokens.set[rung.colour] ?? tokens.inkSoft);
-  return (
-    <g
-      role="button"
-      tabIndex={0}
-      aria-label={`${row.prefix}, ${row.role}${row.name === null ? '' : `, ${row.name}`}, ${use} % in use`}
-      aria-pressed={selected}
-      transform={`translate(${x} ${y})`}
-      onClick={onPress}
-      onDoubleClick={onOpen ?? undefined}
-      onKeyDown={(event) => {
-        if (event.key === 'Enter' && selected && onOpen !== null) onOpen();
-        else if (event.key === 'Enter' || event.key === ' ') onPress();
-        if (event.key === ' ') event.preventDefault();
-      }}
-    >
-      <rect
-        width={Math.max(2, width)}
-        height={rowHeight - 8}
-        rx={Math.min(3, width / 4)}
-        fill={pool ? tokens.container : tokens.surface}
-        stroke={selected ? tokens.accent : tokens.ink}
-        strokeWidth={selected ? 2 : width < 6 ? 0.6 : 1.2}
-        strokeDasharray={row.status === 'planned' ? '4 3' : undefined}
-      />
-      {width >= 8 && !pool && (
-        <rect x={1} y={rowHeight - 14} width={Math.max(0, width - 2)} height={5} fill={colour} />
-      )}
-      {width >= 8 && (
-        <>
-          <rect x={1} y={rowHeight - 17} width={Math.max(0, width - 2)} height={2.5} fill={tokens.rule} />
-          <rect
-            x={1}
-            y={rowHeight - 17}
-            width={Math.max(0, (width - 2) * rung.use)}
-            height={2.5}
-            fill={tokens.inkSoft}
-          />
-        </>
-      )}
-      {width >= roomForPrefix ? (
-        <>
-          <text x={6} y={12} fontSize={11.5} fontWeight={600} fill={tokens.ink} className="mono">
-            {row.prefix}
-          </text>
-          <text x={6} y={24} fontSize={10.5} fill={tokens.inkSoft}>
-            {name.length <= chars ? name : `${name.slice(0, Math.max(0, chars - 1))}…`}
-          </text>
-        </>
-      ) : (
-        width >= roomForNumber &&
-        rung.vid !== null && (
-          <text
-            x={width / 2}
-            y={16}
-            textAnchor="middle"
-            fontSize={10.5}
-            fontWeight={600}
-            fill={tokens.ink}
-            className="mono"
-          >
-            {rung.vid}
-          </text>
-        )
-      )}
-    </g>
-  );
 }
 
 /**
@@ -204,8 +114,13 @@ export function LadderView(props: Props): ReactNode {
     watch.observe(element);
     return () => watch.disconnect();
   }, []);
-  const ladder = useMemo(() => ladderOf(network, vrfId, outer), [network, vrfId, outer]);
   const room = width - gutter - 2;
+  const drawing = useRef<SVGSVGElement>(null);
+  const { seen, drawn, zoomed, whole } = useLadderWindow(drawing, formatPrefix(outer), room, gutter);
+  const ladder = useMemo(() => ladderOf(network, vrfId, outer, drawn), [network, vrfId, outer, drawn]);
+  const left = (from: number): number => gutter + ((from - seen.from) / seen.width) * room;
+  const across = (share: number): number => (share / seen.width) * room;
+  const { carried, why, hold } = useRungCarry(network, outer, room / seen.width, canEdit);
   const rowAt = new Map(ladder.lengths.map((length, at) => [length, head + at * rowHeight]));
   const height = head + ladder.lengths.length * rowHeight + 4;
   const wider = outer.length === 0 ? null : prefixAround(outer, outer.length - 1);
@@ -230,9 +145,11 @@ export function LadderView(props: Props): ReactNode {
             <Button onPress={() => props.onOpen(wider)}>{`Wider: /${wider.length}`}</Button>
           </>
         )}
+        {zoomed && <Button onPress={whole}>All of it</Button>}
+        {why !== null && <Hint role="alert">{why}</Hint>}
         <span>{`${formatIp(outer)} – ${formatIp(lastOf(outer))}`}</span>
       </Way>
-      <svg height={height} role="group" aria-label={`${formatPrefix(outer)} by prefix length`}>
+      <svg ref={drawing} height={height} role="group" aria-label={`${formatPrefix(outer)} by prefix length`}>
         <defs>
           <pattern
             id="free-space"
@@ -245,27 +162,15 @@ export function LadderView(props: Props): ReactNode {
           </pattern>
         </defs>
         {ladder.marks.map((mark) => (
-          <g key={mark.text} transform={`translate(${gutter + mark.at * room} 0)`}>
+          <g key={mark.text} transform={`translate(${left(mark.at)} 0)`}>
             <path d={`M0 4V${height}`} stroke={tokens.rule} />
             <text x={4} y={13} fontSize={10.5} fill={tokens.inkSoft} className="mono">
               {mark.text}
             </text>
           </g>
         ))}
-        {ladder.lengths.map((length) => (
-          <text
-            key={length}
-            x={2}
-            y={(rowAt.get(length) ?? 0) + 22}
-            fontSize={12}
-            fill={tokens.inkSoft}
-            className="mono"
-          >
-            {`/${length}`}
-          </text>
-        ))}
         {ladder.free.map((rung) => {
-          const wide = rung.width * room;
+          const wide = across(rung.width);
           const text = formatPrefix(rung.prefix);
           if (wide < 3) return null;
           return (
@@ -274,7 +179,7 @@ export function LadderView(props: Props): ReactNode {
               role="button"
               tabIndex={0}
               aria-label={`${text} is free`}
-              transform={`translate(${gutter + rung.from * room} ${rowAt.get(rung.prefix.length) ?? 0})`}
+              transform={`translate(${left(rung.from)} ${rowAt.get(rung.prefix.length) ?? 0})`}
               onClick={(event) => setOffered({ block: rung.prefix, anchor: event.currentTarget })}
               onKeyDown={(event) => {
                 if (event.key !== 'Enter' && event.key !== ' ') return;
@@ -311,13 +216,45 @@ export function LadderView(props: Props): ReactNode {
           <RungShape
             key={rung.row?.id}
             rung={rung}
-            x={gutter + rung.from * room}
-            y={rowAt.get(rung.prefix.length) ?? 0}
-            width={rung.width * room}
+            x={left(rung.from) + (carried?.id === rung.row?.id ? (carried?.dx ?? 0) : 0)}
+            y={(rowAt.get(rung.prefix.length) ?? 0) + (carried?.id === rung.row?.id ? (carried?.dy ?? 0) : 0)}
+            width={across(rung.width)}
             selected={rung.row?.id === selectedId}
             onPress={() => rung.row !== null && props.onSelect(rung.row.id)}
             onOpen={rung.row?.role === 'pool' ? () => props.onOpen(rung.prefix) : null}
+            onHold={
+              rung.row === null || !canEdit ? null : (event) => rung.row !== null && hold(event, rung.row)
+            }
           />
+        ))}
+        {carried?.text != null && (
+          <text
+            x={Math.min(width - 220, Math.max(gutter, carried.x))}
+            y={head + 12}
+            fontSize={12}
+            fontWeight={600}
+            fill={tokens.accent}
+            stroke={tokens.ground}
+            strokeWidth={4}
+            paintOrder="stroke"
+            className="mono"
+          >
+            {carried.text}
+          </text>
+        )}
+        {/* What is left of the space is not drawn over the lengths. */}
+        <rect x={0} y={0} width={gutter - 4} height={height} fill={tokens.ground} />
+        {ladder.lengths.map((length) => (
+          <text
+            key={length}
+            x={2}
+            y={(rowAt.get(length) ?? 0) + 22}
+            fontSize={12}
+            fill={tokens.inkSoft}
+            className="mono"
+          >
+            {`/${length}`}
+          </text>
         ))}
       </svg>
       <Popover
