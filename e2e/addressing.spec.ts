@@ -122,9 +122,17 @@ test('a size is answered with the first free prefix of the pool; what was meant 
   await page.getByRole('gridcell', { name: '10.40.0.0/19' }).click();
   await page.getByRole('button', { name: 'Add prefix' }).click();
   const form = page.getByRole('dialog', { name: 'Add prefix' });
-  const prefix = form.getByRole('textbox', { name: 'Prefix, or a size in 10.40.0.0/19' });
+  const prefix = form.getByRole('textbox', { name: 'Prefix or size' });
   await prefix.fill('500 hosts');
-  await expect(form.getByText('First free: 10.40.6.0/23')).toBeVisible();
+  const spots = form.getByRole('radiogroup', { name: 'Where it can stand' });
+  await expect(spots.getByRole('radio').first()).toBeChecked();
+  await expect(spots).toContainText(
+    '10.40.6.0/23first free, 510 hosts, between free space and Operations, Kelder Quay',
+  );
+  await prefix.fill('/26 x 3');
+  await expect(form.getByRole('status')).toContainText('10.40.1.0/26 to 10.40.1.128/26');
+  await form.getByText('Together under one route').click();
+  await expect(form.getByRole('status')).toContainText('one route 10.40.1.0/24');
   await prefix.fill('10.40.9.0/24');
   await form.getByRole('button', { name: 'Add prefix' }).click();
   await expect(form.getByRole('alert')).toContainText('10.40.9.0/24 lies inside 10.40.8.0/22');

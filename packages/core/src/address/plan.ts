@@ -167,7 +167,7 @@ export function useOf(network: Network, row: Prefix): PrefixUse {
   if (row.role === 'pool') {
     const tree = prefixTree(network, row.vrfId);
     return {
-      taken: tree.children(prefix).length,
+      taken: tree.countChildren(prefix),
       share: ratio(tree.coveredInside(prefix), sizeOf(prefix)),
     };
   }

@@ -202,6 +202,16 @@ export class PrefixTree {
       : node.covered;
   }
 
+  /** How many prefixes are right inside one. */
+  countChildren(outer: IpPrefix): number {
+    const count = (node: Node | null): number => {
+      if (node === null) return 0;
+      if (node.ids.length > 0 && node.prefix.length !== outer.length) return 1;
+      return count(node.left) + count(node.right);
+    };
+    return count(this.beneath(outer));
+  }
+
   /** How many rows are inside a prefix, its own not counted. */
   countInside(outer: IpPrefix): number {
     const node = this.beneath(outer);

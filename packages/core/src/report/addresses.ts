@@ -105,8 +105,8 @@ export function planRows(
     (places === null || (row.placeId !== null && places.has(row.placeId))) &&
     (words === '' ||
       `${row.prefix} ${row.name ?? ''} ${row.role} ${row.gateway ?? ''}`.toLowerCase().includes(words));
-  const total = network.countOf('prefixesByVrf', vrfId ?? 'global');
   const tree = prefixTree(network, vrfId);
+  const total = tree.size;
   const rows: Prefix[] = [];
   let more = 0;
   const take = (ids: readonly string[]): void => {

@@ -8,6 +8,7 @@ const backbone = '0';
 /** One prefix as a router knows it by OSPF. */
 export interface OspfRoute {
   prefix: IpPrefix;
+  text: string;
   cost: number;
   area: string;
   /** Through another area: told by a border router (RFC 2328 section 16.2). */
@@ -80,8 +81,9 @@ export class OspfRoutes {
         const cost = costs[vertex.at] ?? Infinity;
         if (cost === Infinity) continue;
         for (const stub of vertex.stubs)
-          offer(table, formatPrefix(stub.prefix), {
+          offer(table, stub.text, {
             prefix: stub.prefix,
+            text: stub.text,
             cost: cost + stub.cost,
             area: area.area,
             interArea: false,
@@ -131,6 +133,7 @@ export class OspfRoutes {
           if (!intra.has(summary.key))
             offer(between, summary.key, {
               prefix: summary.prefix,
+              text: summary.key,
               cost: cost + summary.cost,
               area: area.area,
               interArea: true,

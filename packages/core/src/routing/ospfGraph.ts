@@ -11,7 +11,13 @@ export interface Vertex {
   deviceId: string | null;
   edges: Edge[];
   /** What hangs on it: subnets and loopbacks, with the cost from here. */
-  stubs: { prefix: IpPrefix; cost: number; portId: string | null }[];
+  stubs: Stub[];
+}
+/** A subnet at a vertex, with its text, which routes are told apart by. */
+export interface Stub {
+  prefix: IpPrefix;
+  text: string;
+  cost: number;
 }
 /** A way from one vertex to another. */
 export interface Edge {
@@ -105,7 +111,8 @@ class Builder {
       return;
     }
     const subnet = this.add(null);
-    for (const { subnet: prefix } of first.addresses) subnet.stubs.push({ prefix, cost: 0, portId: null });
+    for (const { subnet: prefix } of first.addresses)
+      subnet.stubs.push({ prefix, text: formatPrefix(prefix), cost: 0 });
     for (const one of members) {
       const router = this.router(one.deviceId);
       router.edges.push({ to: subnet.at, cost: one.cost, out: one, into: null });
@@ -174,7 +181,7 @@ export function readOspf(network: Network, vrfId: string | null, family: 4 | 6):
     if (joined.has(one)) continue;
     const router = builderOf(one.area).router(one.deviceId);
     for (const { subnet } of one.addresses)
-      router.stubs.push({ prefix: subnet, cost: one.cost, portId: one.port.id });
+      router.stubs.push({ prefix: subnet, text: formatPrefix(subnet), cost: one.cost });
   }
   const areasOf = new Map<string, string[]>();
   const areas = new Map<string, OspfArea>();

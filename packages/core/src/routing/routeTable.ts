@@ -82,23 +82,44 @@ function connectedRoutes(interfaces: readonly RoutedInterface[]): TableRoute[] {
   return [...found.values()];
 }
 
-function ospfRoute(network: Network, route: OspfRoute): TableRoute {
-  const nextHops = route.hops.map(({ out, into }): NextHop => {
-    const far = into === null ? null : addressFacing(out, into, route.prefix.family);
-    return { via: far === null ? null : formatIp(far), portId: out.port.id };
-  });
-  const names = route.hops
-    .map(({ into }) => network.get('device', into?.deviceId ?? null)?.name ?? '')
-    .filter((name) => name !== '');
-  return {
-    prefix: route.prefix,
-    text: formatPrefix(route.prefix),
-    source: route.interArea ? 'OSPF between areas' : 'OSPF',
-    distance: ospfDistance,
-    metric: route.cost,
-    nextHops,
-    why: `area ${route.area}, cost ${route.cost}${names.length === 0 ? '' : ` by ${[...new Set(names)].join(' and ')}`}`,
-    routeId: null,
+/** Next hops of first steps, and the routers they lead to; routes to what hangs on one router share them. */
+interface Steps {
+  nextHops: NextHop[];
+  names: string;
+}
+
+/** Turns routes by OSPF into those of the table; what many have in common is worked out once. */
+function ospfReader(network: Network): (route: OspfRoute) => TableRoute {
+  const known = new Map<4 | 6, WeakMap<OspfRoute['hops'], Steps>>([
+    [4, new WeakMap()],
+    [6, new WeakMap()],
+  ]);
+  const stepsOf = (hops: OspfRoute['hops'], family: 4 | 6): Steps => {
+    const before = known.get(family)?.get(hops);
+    if (before !== undefined) return before;
+    const names = new Set(hops.map(({ into }) => network.get('device', into?.deviceId ?? null)?.name ?? ''));
+    const steps: Steps = {
+      nextHops: hops.map(({ out, into }) => {
+        const far = into === null ? null : addressFacing(out, into, family);
+        return { via: far === null ? null : formatIp(far), portId: out.port.id };
+      }),
+      names: [...names].filter((name) => name !== '').join(' and '),
+    };
+    known.get(family)?.set(hops, steps);
+    return steps;
+  };
+  return (route) => {
+    const { nextHops, names } = stepsOf(route.hops, route.prefix.family);
+    return {
+      prefix: route.prefix,
+      text: route.text,
+      source: route.interArea ? 'OSPF between areas' : 'OSPF',
+      distance: ospfDistance,
+      metric: route.cost,
+      nextHops,
+      why: `area ${route.area}, cost ${route.cost}${names === '' ? '' : ` by ${names}`}`,
+      routeId: null,
+    };
   };
 }
 
@@ -160,10 +181,11 @@ export function routeTable(network: Network, deviceId: string, vrfId: string | n
   const interfaces = interfacesOf(network, deviceId).filter((one) => one.vrfId === vrfId);
   const own = interfaces.flatMap((one) => one.addresses.map(({ address }) => address));
   const speaks = interfaces.some(({ port }) => port.ospf !== null);
+  const read = ospfReader(network);
   const byOspf = (speaks ? families : []).flatMap((family) =>
     [...ospfRoutesOf(network, vrfId, family).routesOf(deviceId).values()]
       .filter((route) => route.hops.length > 0)
-      .map((route) => ospfRoute(network, route)),
+      .map(read),
   );
   const learned = [...connectedRoutes(interfaces), ...byOspf];
   const idle: IdleRoute[] = [];

@@ -69,8 +69,8 @@ function quay(routes: object[] = [], moreRoutes: object[] = []): Network {
 }
 
 describe('who routes', () => {
-  test('routers, and switches with interfaces in two subnets; not one with an address for its management', () => {
-    const network = quay();
+  test('routers, and switches that are the way out of two subnets; not one with addresses for its management', () => {
+    const network = quay([{ vrf: 'ops', prefix: '0.0.0.0/0', via: '10.43.0.1' }]);
     const routes = (name: string): boolean => {
       const device = network.findOne('deviceByName', name);
       return device !== null && isRouter(network, device);

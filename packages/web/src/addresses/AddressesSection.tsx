@@ -129,8 +129,9 @@ export default function AddressesSection(): ReactNode {
   const shown: View = isView(asked) ? asked : 'plan';
   const vrfs = [...network.all('vrf')];
   const picked = selection?.kind === 'prefix' ? network.get('prefix', selection.id) : null;
+  const sizeOfPlan = (id: string): number => prefixTree(network, id === 'global' ? null : id).size;
   const [fallback = 'global'] = ['global', ...vrfs.map((vrf) => vrf.id)].sort(
-    (a, b) => network.countOf('prefixesByVrf', b) - network.countOf('prefixesByVrf', a),
+    (a, b) => sizeOfPlan(b) - sizeOfPlan(a),
   );
   const vrf = chosenVrf ?? (picked === null ? fallback : (picked.vrfId ?? 'global'));
   const show = (next: View): void => {
