@@ -426,6 +426,8 @@ export function layLogical(
     give(edge, {
       asNumber: 64500,
       routes: [
+        // The site behind this edge, told to the others as one route.
+        { vrf: 'ops', prefix: at === 1 ? '10.40.32.0/19' : '10.41.0.0/19', discard: true },
         { vrf: 'ops', prefix: '0.0.0.0/0', via: `198.51.100.${at === 1 ? 1 : 5}` },
         { vrf: 'guest', prefix: '0.0.0.0/0', via: `172.31.255.${hop}` },
         {

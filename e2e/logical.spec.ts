@@ -176,7 +176,7 @@ test('a new terminal: place, block and prefixes by template, router, link, loopb
   await page.getByRole('option', { name: 'subinterface' }).click();
   await card(page, 'Configured ports').getByRole('textbox', { name: 'VLAN' }).fill('20');
   await choose(card(page, 'Configured ports').getByRole('combobox', { name: 'Over' }), 'ge0/1');
-  await card(page, 'Configured ports').getByRole('button', { name: 'Add', exact: true }).last().click();
+  await card(page, 'Configured ports').getByRole('button', { name: 'Add port' }).click();
   await saved(page);
   await find(page, `${router} ge0/1.20`);
   await card(page, 'Addresses').getByRole('textbox', { name: 'Address, or a prefix' }).fill('10.41.32.1');

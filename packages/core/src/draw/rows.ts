@@ -134,19 +134,22 @@ export function arrangeRows(
     const reach =
       Math.max(...row.map((id) => sizes.get(id)?.reachDown ?? 0)) +
       Math.max(0, ...(rows[index + 1] ?? []).map((id) => sizes.get(id)?.reachUp ?? 0));
-    // The lozenge that names a circuit, and the text of a subnet, need room between the rows, the more where it has to stand upright.
+    // The lozenge that names a circuit needs room between the rows, the more where it has to stand upright; the text of
+    // a subnet stands along its link.
     const namedGap = nodes.some((node) => node.form === 'place') ? 112 : 40;
-    const named = links.some(
-      (link) =>
-        (link.medium === 'circuit' || link.cables[0]?.kind === 'prefix') &&
-        link.text !== '' &&
-        (row.includes(link.a) || row.includes(link.b)),
+    const touching = links.filter((link) => row.includes(link.a) || row.includes(link.b));
+    const downward = (link: (typeof links)[number]): boolean =>
+      Math.max(rowOf.get(link.a) ?? rows.length, rowOf.get(link.b) ?? rows.length) > index;
+    const told = touching.some(
+      (link) => downward(link) && link.cables[0]?.kind === 'prefix' && link.text !== '',
     );
+    const named = touching.some((link) => link.medium === 'circuit');
+    const forNames = told ? 104 : named ? namedGap : 0;
     y +=
       tallest +
       (index === rows.length - 1
         ? beyond(Math.max(0, ...row.map((id) => sizes.get(id)?.reachDown ?? 0)))
-        : up(reach + 32 + (named ? namedGap : 0) + Math.min(18, turning * 0.5) * grid));
+        : up(reach + 32 + forNames + Math.min(18, turning * 0.5) * grid));
   });
   const tier = nodes.reduce((sum, node) => sum + (tiers.get(node.id) ?? 0), 0) / Math.max(1, nodes.length);
   const outside = nodes.every((node) => node.outside && node.form !== 'provider') ? 100 : 0;

@@ -219,6 +219,7 @@ export function LadderView(props: Props): ReactNode {
             x={left(rung.from) + (carried?.id === rung.row?.id ? (carried?.dx ?? 0) : 0)}
             y={(rowAt.get(rung.prefix.length) ?? 0) + (carried?.id === rung.row?.id ? (carried?.dy ?? 0) : 0)}
             width={across(rung.width)}
+            from={gutter}
             selected={rung.row?.id === selectedId}
             onPress={() => rung.row !== null && props.onSelect(rung.row.id)}
             onOpen={rung.row?.role === 'pool' ? () => props.onOpen(rung.prefix) : null}

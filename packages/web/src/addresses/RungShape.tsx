@@ -12,6 +12,8 @@ interface RungProps {
   x: number;
   y: number;
   width: number;
+  /** Where the picture begins. */
+  from: number;
   selected: boolean;
   onPress: () => void;
   onOpen: (() => void) | null;
@@ -20,13 +22,25 @@ interface RungProps {
 }
 
 /** One prefix: its text, its name, how full it is, the colour and number of its VLAN. */
-export function RungShape({ rung, x, y, width, selected, onPress, onOpen, onHold }: RungProps): ReactNode {
+export function RungShape({
+  rung,
+  x,
+  y,
+  width,
+  from,
+  selected,
+  onPress,
+  onOpen,
+  onHold,
+}: RungProps): ReactNode {
   const tokens = useTheme();
   const { row } = rung;
   if (row === null) return null;
   const pool = row.role === 'pool';
   const use = Math.round(rung.use * 100);
-  const chars = Math.floor((width - 12) / 6.4);
+  /** Of a block that begins before the picture the text begins in it. */
+  const inset = Math.max(0, Math.min(width - 8, from - x));
+  const chars = Math.floor((width - inset - 12) / 6.4);
   const name = `${row.name ?? row.role} · ${use} %`;
   const colour = rung.colour === null ? tokens.inkSoft : (tokens.set[rung.colour] ?? tokens.inkSoft);
   return (
@@ -69,12 +83,12 @@ export function RungShape({ rung, x, y, width, selected, onPress, onOpen, onHold
           />
         </>
       )}
-      {width >= roomForPrefix ? (
+      {width - inset >= roomForPrefix ? (
         <>
-          <text x={6} y={12} fontSize={11.5} fontWeight={600} fill={tokens.ink} className="mono">
+          <text x={6 + inset} y={12} fontSize={11.5} fontWeight={600} fill={tokens.ink} className="mono">
             {row.prefix}
           </text>
-          <text x={6} y={24} fontSize={10.5} fill={tokens.inkSoft}>
+          <text x={6 + inset} y={24} fontSize={10.5} fill={tokens.inkSoft}>
             {name.length <= chars ? name : `${name.slice(0, Math.max(0, chars - 1))}…`}
           </text>
         </>

@@ -14,7 +14,8 @@ const keys: readonly [string, string][] = [
   ['=', 'Show or hide the data strip below a drawing'],
   ['0  and  F', 'Fit the whole sheet, or what is selected'],
   ['.', 'Choose what the sheet shows'],
-  ['Alt+1 … Alt+5', 'Sections'],
+  ['Ctrl+D', 'Fill down in a grid: addresses, ports and labels are counted on'],
+  ['Alt+1 … Alt+8', 'Sections'],
   ['Enter', 'Connect, and step both ends on'],
   ['Esc', 'Close the dock'],
 ];

@@ -23,7 +23,16 @@ import {
 } from 'react';
 import { styled } from 'styled-components';
 import { mono } from '../theme/mono.ts';
-import { blockOf, holds, moveFor, pastedCells, within, type Block, type Spot } from './gridBlocks.ts';
+import {
+  blockOf,
+  countOn,
+  holds,
+  moveFor,
+  pastedCells,
+  within,
+  type Block,
+  type Spot,
+} from './gridBlocks.ts';
 
 export interface GridColumn {
   key: string;
@@ -279,6 +288,25 @@ export function Grid({
     );
     setWrong(next);
   };
+  /** Fills the chosen block from its first row, counting on; one cell alone takes what stands above it. */
+  const fillDown = (): void => {
+    if (onEdit === undefined) return;
+    const { rows: chosenRows, columns: across } = block();
+    const from = chosenRows[0] === chosenRows[1] ? chosenRows[0] - 1 : chosenRows[0];
+    const first = shown[from];
+    if (first === undefined) return;
+    const next = new Map(wrong);
+    for (let at = from + 1; at <= chosenRows[1]; at++)
+      for (let column = across[0]; column <= across[1]; column++) {
+        const [row, one] = [shown[at], columns[column]];
+        if (row === undefined || one?.editable !== true) continue;
+        const text = countOn(String(first.original.cells[one.key] ?? ''), at - from);
+        const why = onEdit(row.id, one.key, text);
+        if (why === null) next.delete(spotKey(row.id, one.key));
+        else next.set(spotKey(row.id, one.key), { text, why });
+      }
+    setWrong(next);
+  };
   const onKeyDown = (event: KeyboardEvent): void => {
     if (editing !== null) {
       if (event.key === 'Enter') finish({ row: spot.row + 1, column: spot.column });
@@ -291,6 +319,11 @@ export function Grid({
       } else return;
       event.preventDefault();
       event.stopPropagation();
+      return;
+    }
+    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'd') {
+      event.preventDefault();
+      fillDown();
       return;
     }
     const move = moveFor(event.key, spot, end, event.ctrlKey);

@@ -1,8 +1,20 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { blockOf, holds, moveFor, pastedCells, within } from './gridBlocks.ts';
+import { blockOf, countOn, holds, moveFor, pastedCells, within } from './gridBlocks.ts';
 
 const end = { rows: 100, columns: 9 };
+
+describe('filling down', () => {
+  test('counts addresses with their carry, ports, labels; a text without a number stays', () => {
+    expect(countOn('10.0.0.254/22', 1)).toBe('10.0.0.255/22');
+    expect(countOn('10.0.0.255', 2)).toBe('10.0.1.1');
+    expect(countOn('2001:db8::ff', 1)).toBe('2001:db8::100');
+    expect(countOn('1/1/9', 1)).toBe('1/1/10');
+    expect(countOn('KQ-00099', 2)).toBe('KQ-00101');
+    expect(countOn('desk 7 left', 1)).toBe('desk 8 left');
+    expect(countOn('Hall', 3)).toBe('Hall');
+  });
+});
 
 describe('moving', () => {
   test('arrows by one, pages by fifteen, Home and End in the row or the whole grid', () => {

@@ -1,3 +1,5 @@
+import { formatIp, parseInterface } from '@visograph/core';
+
 /** A cell by its row and column among those shown. */
 export interface Spot {
   row: number;
@@ -56,6 +58,23 @@ export const holds = (block: Block, spot: Spot): boolean =>
   spot.row <= block.rows[1] &&
   spot.column >= block.columns[0] &&
   spot.column <= block.columns[1];
+
+/**
+ * What comes so many steps below a text when it is filled down: the next address of `10.0.0.1/24`, otherwise its last
+ * number counted on with as many digits (`1/1/9` to `1/1/10`, `KQ-00099` to `KQ-00100`); a text without a number again.
+ */
+export function countOn(text: string, steps: number): string {
+  const address = text.includes('.') || text.includes(':') ? parseInterface(text.trim()) : null;
+  if (address !== null) {
+    const { family, value } = address.address;
+    const next = formatIp({ family, value: value + BigInt(steps) });
+    return text.includes('/') ? `${next}/${address.length}` : next;
+  }
+  const match = /^(.*?)(\d+)(\D*)$/s.exec(text);
+  if (match === null) return text;
+  const [, head = '', digits = '', tail = ''] = match;
+  return `${head}${String(Number(digits) + steps).padStart(digits.length, '0')}${tail}`;
+}
 
 /** Cells of a pasted text, as spreadsheets put them on the clipboard: lines, and tabs within them. */
 export const pastedCells = (text: string): string[][] =>

@@ -29,6 +29,7 @@ import { Button, Picker } from '../kit/controls.tsx';
 import { Hint } from '../kit/panels.tsx';
 import { Card, ChosenFact, EditableFact, Facts, Goto, Head } from './parts.tsx';
 import { PrefixActs } from './PrefixActs.tsx';
+import { RangesCard } from './RangesCard.tsx';
 import { OnSheetCard } from './OnSheetCard.tsx';
 import { RowHistory } from './RowHistory.tsx';
 
@@ -238,13 +239,6 @@ export function PrefixRecord({ row }: { row: Prefix }): ReactNode {
           <ChosenFact kind="prefix" row={row} field="role" options={prefixRoles} />
           <ChosenFact kind="prefix" row={row} field="status" options={['planned', 'active', 'retired']} />
           {row.role !== 'pool' && <EditableFact kind="prefix" row={row} field="gateway" />}
-          {row.ranges.map((range) => (
-            <RangeFact
-              key={`${range.from}${range.to}`}
-              text={`${range.from} – ${range.to}`}
-              use={range.use}
-            />
-          ))}
           {row.placeId !== null && (
             <>
               <dt>Place</dt>
@@ -262,6 +256,7 @@ export function PrefixRecord({ row }: { row: Prefix }): ReactNode {
           />
         )}
       </Card>
+      {row.role !== 'pool' && <RangesCard row={row} />}
       <HostsCard row={row} />
       <Inside row={row} />
       <AddressList row={row} />
@@ -270,10 +265,3 @@ export function PrefixRecord({ row }: { row: Prefix }): ReactNode {
     </>
   );
 }
-
-const RangeFact = ({ use, text }: { use: string; text: string }): ReactNode => (
-  <>
-    <dt>{use}</dt>
-    <dd>{text}</dd>
-  </>
-);

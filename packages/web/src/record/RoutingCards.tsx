@@ -138,7 +138,7 @@ export function InterfacesCard({ device }: { device: Device }): ReactNode {
           }}
         >
           <Choice
-            label="Add"
+            label="New port"
             width={124}
             value={form}
             options={configuredForms.map((id) => ({ id, text: formNames[id] }))}
@@ -165,7 +165,7 @@ export function InterfacesCard({ device }: { device: Device }): ReactNode {
               onChange={(id) => id !== null && setMembers([...members, id])}
             />
           )}
-          <Button type="submit">Add</Button>
+          <Button type="submit">Add port</Button>
         </Fields>
       )}
       {why !== null && <Hint role="alert">{why}</Hint>}
@@ -306,7 +306,7 @@ export function RoutesCard({ device }: { device: Device }): ReactNode {
           >
             <Field label="Route to" mono width={124} value={prefix} onChange={setPrefix} />
             <Field label="Next hop, port, discard" mono width={124} value={via} onChange={setVia} />
-            <Button type="submit">Add</Button>
+            <Button type="submit">Add route</Button>
           </Fields>
           <Fields
             onSubmit={(event) => {
@@ -319,7 +319,7 @@ export function RoutesCard({ device }: { device: Device }): ReactNode {
           >
             <Field label="BGP neighbour" mono width={124} value={neighbour} onChange={setNeighbour} />
             <Field label="Its AS" mono width={124} value={remoteAs} onChange={setRemoteAs} />
-            <Button type="submit">Add</Button>
+            <Button type="submit">Add session</Button>
           </Fields>
         </>
       )}
@@ -445,7 +445,7 @@ export function PortRoutingCard({ port }: { port: Port }): ReactNode {
           <Field label="VRRP group" mono width={80} value={group} onChange={setGroup} />
           <Field label="Shared address" mono width={124} value={virtual} onChange={setVirtual} />
           <Button type="submit" isDisabled={group === '' || virtual === ''}>
-            Add
+            Add to group
           </Button>
         </Fields>
       )}
