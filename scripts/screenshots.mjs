@@ -97,11 +97,13 @@ await line('rack KQ-A3');
 await page.getByRole('button', { name: 'Cables', exact: true }).click();
 await shot('rack-cables');
 await page.getByRole('button', { name: 'Cables', exact: true }).click();
-for (const name of ['KQ-A3-PP1', 'KQ-A3-CM1', 'kq-acc-3', 'KQ-A3-PDA'])
+for (const name of ['KQ-A3-PP1', 'KQ-A3-CM1', 'kq-acc-3', 'KQ-A3-PDA']) {
   await page
     .getByRole('button', { name: new RegExp(`^${name}, `) })
     .first()
     .click({ modifiers: ['Control'], position: { x: 4, y: 4 } });
+  await page.waitForTimeout(150);
+}
 await page.getByRole('button', { name: 'Take out' }).click();
 await page.getByRole('button', { name: 'Fit for me' }).click();
 await page.getByRole('button', { name: /^Propose places/ }).click();
@@ -142,7 +144,6 @@ await page.keyboard.press('Escape');
 await page.keyboard.press('Alt+3');
 await shot('equipment');
 await line('Kelder Quay · switching');
-await page.getByRole('button', { name: /^kq-core-1/ }).click();
 await page.getByRole('button', { name: /^Rows/ }).click();
 await page.getByRole('button', { name: /Light up a VLAN/ }).click();
 await page.getByRole('option', { name: '40 Cameras' }).first().click();

@@ -40,15 +40,13 @@ function fittingTitle(title: string, fits: (text: string) => boolean): string | 
 interface Props {
   scene: Scene;
   lit: ReadonlySet<string>;
-  /** It is kept ready while what is near is drawn as it is. */
+  /** While what is near is drawn as it is, only the surface is kept ready. */
   shown: boolean;
 }
 
 /** The whole sheet from afar. */
 export function FarLayer({ scene, lit, shown }: Props): ReactNode {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const showing = useRef(shown);
-  const again = useRef<() => void>(() => undefined);
   const store = useStoreApi();
   const { tokens } = useTheme();
   const width = useStore((state) => state.width);
@@ -56,7 +54,7 @@ export function FarLayer({ scene, lit, shown }: Props): ReactNode {
   useEffect(() => {
     const surface = canvas.current;
     const context = surface?.getContext('2d') ?? null;
-    if (surface === null || context === null || width === 0) return;
+    if (!shown || surface === null || context === null || width === 0) return;
     const ratio = window.devicePixelRatio;
     surface.width = width * ratio;
     surface.height = height * ratio;
@@ -118,7 +116,6 @@ export function FarLayer({ scene, lit, shown }: Props): ReactNode {
     let asked = 0;
     const paint = (): void => {
       asked = 0;
-      if (!showing.current) return;
       const [x, y, zoom] = store.getState().transform;
       context.setTransform(1, 0, 0, 1, 0, 0);
       context.clearRect(0, 0, surface.width, surface.height);
@@ -155,17 +152,12 @@ export function FarLayer({ scene, lit, shown }: Props): ReactNode {
       if (asked === 0) asked = requestAnimationFrame(paint);
     };
     paint();
-    again.current = ask;
     const stop = store.subscribe(ask);
     return () => {
       stop();
       cancelAnimationFrame(asked);
     };
-  }, [scene, tokens, width, height, store, lit]);
-  useEffect(() => {
-    showing.current = shown;
-    if (shown) again.current();
-  }, [shown]);
+  }, [scene, tokens, width, height, store, lit, shown]);
   return (
     <Surface
       ref={canvas}

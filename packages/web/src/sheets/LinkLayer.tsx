@@ -118,6 +118,13 @@ function pushable(points: readonly Point[]): { index: number; at: Point; upright
 
 const step = 8;
 const pointBox = (point: Point): Box => ({ ...point, width: 0, height: 0 });
+const boxes = new WeakMap<SceneLink, Box>();
+/** The box around a link, worked out once. */
+function boxOf(link: SceneLink): Box {
+  const known = boxes.get(link) ?? boxAround(link.points.map(pointBox));
+  boxes.set(link, known);
+  return known;
+}
 const snapped = (value: number): number => Math.round(value / step) * step;
 
 /** Grips on the chosen link: on its labels to slide them, on its pieces to push them. */
@@ -227,10 +234,7 @@ export function LinkLayer({ scene, region, each, lit, held, acts }: Props): Reac
   const labels = useStore((state) => detailAt(state.transform[2]) === 'full');
   const { tokens } = useTheme();
   const near = useMemo(
-    () =>
-      region === null
-        ? scene.links
-        : scene.links.filter((link) => overlap(boxAround(link.points.map(pointBox)), region)),
+    () => (region === null ? scene.links : scene.links.filter((link) => overlap(boxOf(link), region))),
     [scene, region],
   );
   const links = useGradually(near, each);

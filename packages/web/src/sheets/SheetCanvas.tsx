@@ -103,8 +103,9 @@ const Lines = styled.svg`
   z-index: 7;
 `;
 
-/** Plates and links that a large sheet mounts at one frame. */
-const mountedEach = 24;
+/** Plates and links that a very large sheet mounts at one frame; a sheet of fewer plates mounts all in view at once. */
+const mountedEach = 40;
+const mountedAtOnce = 600;
 /** Milliseconds after the last arrow key until a move by keys is kept. */
 const nudgePause = 350;
 
@@ -225,7 +226,7 @@ export function SheetCanvas(props: Props): ReactNode {
         overlap({ ...node.position, width: node.width ?? 0, height: node.height ?? 0 }, region),
     );
   }, [nodes, far, fitted, region]);
-  const shownNodes = useGradually(nearNodes, large ? mountedEach : null);
+  const shownNodes = useGradually(nearNodes, scene.plates.length > mountedAtOnce ? mountedEach : null);
   const chosenIds = useMemo(() => nodes.filter((node) => node.selected).map((node) => node.id), [nodes]);
   const chosenKey = chosenIds.join('\n');
   useEffect(() => onChosen(chosenKey === '' ? [] : chosenKey.split('\n')), [chosenKey, onChosen]);
@@ -474,7 +475,7 @@ export function SheetCanvas(props: Props): ReactNode {
             <LinkLayer
               scene={live}
               region={region}
-              each={large ? mountedEach : null}
+              each={scene.plates.length > mountedAtOnce ? mountedEach : null}
               lit={props.litLink}
               held={canEdit && moved.size === 0 ? props.heldLink : null}
               acts={props.linkActs}
