@@ -256,3 +256,42 @@ test('a zone file goes out, and the address plan goes through the keyboard alone
   await page.getByRole('searchbox', { name: 'Filter rows' }).fill('kq-srv-1.ops');
   await expect(page.getByRole('gridcell', { name: 'kq-srv-1.ops.marrow.example' })).toBeVisible();
 });
+
+test('a list is imported with every row told; a block is carried to free space with its host, and split', async ({
+  page,
+}) => {
+  await section(page, 'Addresses');
+  await more(page, 'Import a list');
+  const list = [
+    'Prefix,Address,VRF,Role,Name,Device,Port',
+    '10.41.96.0/22,,ops,subnet,Hall,,',
+    '10.41.97.0/24,,ops,,,,',
+    ',10.41.96.9,ops,,,kq-srv-1,eno1',
+  ].join('\n');
+  await page
+    .getByLabel('Spreadsheet')
+    .setInputFiles({ name: 'list.csv', mimeType: 'text/csv', buffer: Buffer.from(list) });
+  const panel = page.getByRole('dialog', { name: 'Import prefixes and addresses' });
+  await expect(panel.getByRole('row').nth(2)).toContainText('10.41.97.0/24 lies inside 10.41.96.0/22 Hall');
+  await panel.getByRole('button', { name: 'Import the 2 good rows, leave out 1' }).click();
+  await saved(page);
+  const ladder = page.getByRole('region', { name: 'Ladder' });
+  await ladder.getByRole('button', { name: /^10\.41\.0\.0\/16, pool/ }).dblclick();
+  const carry = async (prefix: RegExp, dx: number, dy: number): Promise<void> => {
+    const box = await ladder.getByRole('button', { name: prefix }).boundingBox();
+    if (box === null) throw new Error('not drawn');
+    const [x, y] = [box.x + box.width / 2, box.y + 15];
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    await page.mouse.move(x + dx, y + dy, { steps: 4 });
+    await page.mouse.up();
+    await saved(page);
+  };
+  await carry(/^10\.41\.96\.0\/22, subnet/, 60, 0);
+  await expect(page.getByRole('status').filter({ hasText: /Renumbered 10\.41\.96\.0\/22 to/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await carry(/^10\.41\.96\.0\/22, subnet/, 2, 50);
+  await expect(ladder.getByRole('button', { name: /^10\.41\.96\.0\/23, subnet/ })).toBeVisible();
+  await doLine(page, '10.41.96.9');
+  await expect(record(page).getByRole('heading', { name: 'kq-srv-1 eno1' })).toBeVisible();
+});

@@ -26,6 +26,7 @@ import { mono } from '../theme/mono.ts';
 import { DisconnectButton } from './DisconnectButton.tsx';
 import { Card, ChosenFact, EditableFact, Facts, Goto, Head } from './parts.tsx';
 import { OnSheetCard } from './OnSheetCard.tsx';
+import { LinkSwitchingCard } from './SwitchingCard.tsx';
 import { RowHistory } from './RowHistory.tsx';
 import { RunCard } from './RunCard.tsx';
 
@@ -249,6 +250,7 @@ export function CableRecord({ cable }: { cable: Cable }): ReactNode {
         </Facts>
       </Card>
       {first !== null && <RunCard portId={first} />}
+      <LinkSwitchingCard portId={first} />
       <OnSheetCard kind="cable" id={cable.id} label={cable.label} />
       <RowHistory rowId={cable.id} />
     </>

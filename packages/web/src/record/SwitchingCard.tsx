@@ -45,7 +45,7 @@ const inForce = ({ mode, untaggedVid, taggedVids, voiceVid }: Port): PortSwitchi
 });
 
 /** What VLANs a port takes part in: its mode, the untagged VLAN, the tagged ones; of a member, those of its aggregate. */
-export function SwitchingCard({ port }: { port: Port }): ReactNode {
+export function SwitchingCard({ port, bothEnds = false }: { port: Port; bothEnds?: boolean }): ReactNode {
   const { view, canEdit, commit } = useProject();
   const { network } = view;
   const target = setPort(network, port);
@@ -65,7 +65,7 @@ export function SwitchingCard({ port }: { port: Port }): ReactNode {
   }
   const groupId = groupOfPort(network, target);
   const group = network.get('vlanGroup', groupId);
-  const [both, setBoth] = useState(false);
+  const [both, setBoth] = useState(bothEnds);
   const far = farSwitchPort(network, port);
   const targets = both && far !== null ? [target, far] : [target];
   const profiles = [...network.all('portProfile')].sort((a, b) => (a.name < b.name ? -1 : 1));
@@ -98,7 +98,7 @@ export function SwitchingCard({ port }: { port: Port }): ReactNode {
   const changed = JSON.stringify(typed) !== JSON.stringify(texts);
   const switched = target.mode === 'access' || target.mode === 'trunk';
   return (
-    <Card title="VLANs">
+    <Card title={bothEnds ? 'VLANs of the link' : 'VLANs'}>
       <Facts>
         {target.id !== port.id && (
           <>
@@ -192,4 +192,14 @@ export function SwitchingCard({ port }: { port: Port }): ReactNode {
       {why !== null && <Hint role="alert">{why}</Hint>}
     </Card>
   );
+}
+
+/** The VLANs of a link between two switches: set at both ends at once, or at this end alone. */
+export function LinkSwitchingCard({ portId }: { portId: string | null }): ReactNode {
+  const { network } = useProject().view;
+  const port = network.get('port', portId);
+  if (port === null) return null;
+  const { mode } = setPort(network, port);
+  if ((mode !== 'trunk' && mode !== 'access') || farSwitchPort(network, port) === null) return null;
+  return <SwitchingCard port={port} bothEnds />;
 }
