@@ -1,7 +1,7 @@
 import type { Scene } from '@visograph/core';
 import { shadeColour } from '@visograph/drawing';
 import { useStore, useStoreApi } from '@xyflow/react';
-import { useEffect, useRef, type ReactNode } from 'react';
+import { useEffect, useLayoutEffect, useRef, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useTheme } from '../theme/theme.tsx';
 
@@ -40,13 +40,15 @@ function fittingTitle(title: string, fits: (text: string) => boolean): string | 
 interface Props {
   scene: Scene;
   lit: ReadonlySet<string>;
-  /** While what is near is drawn as it is, only the surface is kept ready. */
+  /** It is kept ready while what is near is drawn as it is. */
   shown: boolean;
 }
 
 /** The whole sheet from afar. */
 export function FarLayer({ scene, lit, shown }: Props): ReactNode {
   const canvas = useRef<HTMLCanvasElement>(null);
+  const showing = useRef(shown);
+  const again = useRef<() => void>(() => undefined);
   const store = useStoreApi();
   const { tokens } = useTheme();
   const width = useStore((state) => state.width);
@@ -54,7 +56,7 @@ export function FarLayer({ scene, lit, shown }: Props): ReactNode {
   useEffect(() => {
     const surface = canvas.current;
     const context = surface?.getContext('2d') ?? null;
-    if (!shown || surface === null || context === null || width === 0) return;
+    if (surface === null || context === null || width === 0) return;
     const ratio = window.devicePixelRatio;
     surface.width = width * ratio;
     surface.height = height * ratio;
@@ -116,6 +118,7 @@ export function FarLayer({ scene, lit, shown }: Props): ReactNode {
     let asked = 0;
     const paint = (): void => {
       asked = 0;
+      if (!showing.current) return;
       const [x, y, zoom] = store.getState().transform;
       context.setTransform(1, 0, 0, 1, 0, 0);
       context.clearRect(0, 0, surface.width, surface.height);
@@ -152,12 +155,17 @@ export function FarLayer({ scene, lit, shown }: Props): ReactNode {
       if (asked === 0) asked = requestAnimationFrame(paint);
     };
     paint();
+    again.current = paint;
     const stop = store.subscribe(ask);
     return () => {
       stop();
       cancelAnimationFrame(asked);
     };
-  }, [scene, tokens, width, height, store, lit, shown]);
+  }, [scene, tokens, width, height, store, lit]);
+  useLayoutEffect(() => {
+    showing.current = shown;
+    if (shown) again.current();
+  }, [shown]);
   return (
     <Surface
       ref={canvas}

@@ -191,7 +191,8 @@ export function SheetCanvas(props: Props): ReactNode {
   const far = useStore((state) => large && state.transform[2] < farBelow);
   /** Nothing is mounted before it is known what is in view, and how large. */
   const [fitted, setFitted] = useState(false);
-  const region = useRegion(large && !far);
+  const huge = scene.plates.length > mountedAtOnce;
+  const { box: region, stale } = useRegion(large && !far, huge);
   const [nodes, setNodes] = useState<SheetNode[]>(() => nodesOf(scene, canEdit, lit));
   const dragging = useRef(false);
   useEffect(() => {
@@ -218,15 +219,15 @@ export function SheetCanvas(props: Props): ReactNode {
     setNodes((before) => before.map((node) => ({ ...node, selected: ids.has(node.id) })));
   }, [wanted, scene]);
   const nearNodes = useMemo(() => {
-    if (far || !fitted) return [];
+    if (far || !fitted || (huge && region === null)) return [];
     if (region === null) return nodes;
     return nodes.filter(
       (node) =>
         node.selected === true ||
         overlap({ ...node.position, width: node.width ?? 0, height: node.height ?? 0 }, region),
     );
-  }, [nodes, far, fitted, region]);
-  const shownNodes = useGradually(nearNodes, scene.plates.length > mountedAtOnce ? mountedEach : null);
+  }, [nodes, far, fitted, region, huge]);
+  const shownNodes = useGradually(nearNodes, huge ? mountedEach : null);
   const chosenIds = useMemo(() => nodes.filter((node) => node.selected).map((node) => node.id), [nodes]);
   const chosenKey = chosenIds.join('\n');
   useEffect(() => onChosen(chosenKey === '' ? [] : chosenKey.split('\n')), [chosenKey, onChosen]);
@@ -429,7 +430,11 @@ export function SheetCanvas(props: Props): ReactNode {
     >
       <Acts value={acts}>
         {large && fitted && (
-          <FarLayer scene={live} lit={lit} shown={far || shownNodes.length < nearNodes.length} />
+          <FarLayer
+            scene={far ? live : scene}
+            lit={lit}
+            shown={far || stale || shownNodes.length < nearNodes.length}
+          />
         )}
         <ReactFlow<SheetNode>
           nodes={shownNodes as SheetNode[]}
@@ -471,11 +476,11 @@ export function SheetCanvas(props: Props): ReactNode {
           aria-label="Sheet"
         >
           {!far && <Background variant={BackgroundVariant.Dots} gap={24} size={1} color={tokens.rule} />}
-          {!far && fitted && (
+          {!far && fitted && !(huge && region === null) && (
             <LinkLayer
               scene={live}
               region={region}
-              each={scene.plates.length > mountedAtOnce ? mountedEach : null}
+              each={huge ? mountedEach : null}
               lit={props.litLink}
               held={canEdit && moved.size === 0 ? props.heldLink : null}
               acts={props.linkActs}
