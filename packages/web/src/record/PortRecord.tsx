@@ -5,6 +5,7 @@ import {
   otherEnds,
   poeDevice,
   poeSource,
+  lacpModes,
   portTitle,
   reservePort,
   speedText,
@@ -18,7 +19,7 @@ import { Button, Keycap } from '../kit/controls.tsx';
 import { Hint } from '../kit/panels.tsx';
 import { CagePicker } from './CagePicker.tsx';
 import { DisconnectButton } from './DisconnectButton.tsx';
-import { Card, EditableFact, Facts, Goto, Head } from './parts.tsx';
+import { Card, ChosenFact, EditableFact, Facts, Goto, Head } from './parts.tsx';
 import { PortAddressesCard } from './AddressesCard.tsx';
 import { SwitchingCard } from './SwitchingCard.tsx';
 import { PortRoutingCard } from './RoutingCards.tsx';
@@ -95,6 +96,11 @@ export function PortRecord({ port }: { port: Port }): ReactNode {
               </dd>
             </>
           )}
+          {port.form === 'aggregate' && (
+            <ChosenFact kind="port" row={port} field="lacp" options={lacpModes} />
+          )}
+          {port.form === 'subinterface' && <EditableFact kind="port" row={port} field="innerVid" numeric />}
+          {port.form === 'tunnel' && <EditableFact kind="port" row={port} field="farAddress" />}
           <EditableFact kind="port" row={port} field="reserved" />
           <EditableFact kind="port" row={port} field="notes" />
         </Facts>

@@ -37,6 +37,9 @@ const Form = styled(Dialog)`
   }
 `;
 
+/** Stands for a group that is made with its first VLAN. */
+const fresh = 'new';
+
 /** A new VLAN: the group, the first free number in it, a name. */
 function AddVlan({ onDone }: { onDone: (vlan: Vlan) => void }): ReactNode {
   const { view, commit } = useProject();
@@ -70,14 +73,19 @@ function AddVlan({ onDone }: { onDone: (vlan: Vlan) => void }): ReactNode {
           {groups.length > 0 ? (
             <Choice
               label="VLAN group"
-              value={groupId}
-              options={groups.map((group) => ({ id: group.id, text: group.name }))}
+              value={groupId ?? fresh}
+              options={[
+                ...groups.map((group) => ({ id: group.id, text: group.name })),
+                { id: fresh, text: 'A new group' },
+              ]}
               onChange={(id) => {
-                setGroup(id);
-                if (id !== null) setVid(String(firstFreeVid(network, id) ?? ''));
+                const next = id === fresh ? null : id;
+                setGroup(next);
+                setVid(next === null ? '1' : String(firstFreeVid(network, next) ?? ''));
               }}
             />
-          ) : (
+          ) : null}
+          {groupId === null && (
             <Field
               label="Name of the VLAN group"
               value={groupName}
