@@ -89,6 +89,19 @@ describe('a pool of the ferries', () => {
   });
 });
 
+describe('counted without looking at each', () => {
+  test('property: children and covered addresses are those that a walk finds', () => {
+    fc.assert(
+      fc.property(many, (prefixes) => {
+        const tree = PrefixTree.of(keyed(prefixes));
+        const children = tree.children(pool);
+        expect(tree.countChildren(pool)).toBe(children.length);
+        expect(tree.coveredInside(pool)).toBe(children.reduce((sum, { prefix }) => sum + sizeOf(prefix), 0n));
+      }),
+    );
+  });
+});
+
 describe('properties', () => {
   test('built at once, or one by one in any order, or with others put in and taken out: the same', () => {
     fc.assert(

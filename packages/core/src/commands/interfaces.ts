@@ -5,7 +5,14 @@ import { bitsOf, formatIp, parseInterface, parseIp, parsePrefix, readPrefix } fr
 import { blankAddress, type Address } from '../model/kinds/address.ts';
 import type { Device } from '../model/kinds/device.ts';
 import { blankPort, type Port, type PortForm } from '../model/kinds/port.ts';
-import { blankBgpSession, blankRedundancy, blankRoute } from '../model/kinds/routing.ts';
+import {
+  blankBgpSession,
+  blankRedundancy,
+  blankRoute,
+  type BgpSession,
+  type Redundancy,
+  type Route,
+} from '../model/kinds/routing.ts';
 import type { Network } from '../model/network.ts';
 import { portTitle } from '../model/ports.ts';
 import { judged, refuse, type Attempt } from './attempt.ts';
@@ -291,6 +298,28 @@ export function addRedundancy(
     `Added ${portTitle(network, port.id).replace(':', ' ')} to group ${wish.group} with ${formatIp(ip)}`,
   );
 }
+
+const deviceName = (network: Network, id: string): string => network.get('device', id)?.name ?? '';
+
+export const deleteRoute = (network: Network, row: Route): Attempt =>
+  judged(
+    network,
+    [remove('route', row)],
+    `Deleted the route of ${deviceName(network, row.deviceId)} to ${row.prefix}`,
+  );
+export const deleteBgpSession = (network: Network, row: BgpSession): Attempt =>
+  judged(
+    network,
+    [remove('bgpSession', row)],
+    `Deleted the BGP session of ${deviceName(network, row.deviceId)} with ${row.neighbour}`,
+  );
+/** Takes a port out of a group that shares an address. */
+export const leaveRedundancy = (network: Network, row: Redundancy): Attempt =>
+  judged(
+    network,
+    [remove('redundancy', row)],
+    `Took ${portTitle(network, row.portId).replace(':', ' ')} out of group ${row.group}`,
+  );
 
 /** Deletes a VRF that nothing is in any more. */
 export function deleteVrf(network: Network, id: string): Attempt {

@@ -22,8 +22,10 @@ import {
   setFacet,
   setItems,
   setLink,
+  sisterSheet,
   tidySheet,
   ungroup,
+  unfoldTags,
   useView,
 } from './sheets.ts';
 
@@ -231,4 +233,41 @@ test('a sheet with everything on it is written and read back the same', () => {
     groups: [{ name: 'Core', devices: ['kq-core-1'] }],
   });
   expect(entry?.marks).toHaveLength(2);
+});
+
+describe('one sheet read in several ways', () => {
+  test('the sister is made once and found the next time, each with what its kind shows', () => {
+    const { network, sheet } = start();
+    const made = sisterSheet(network, sheet, 'switching');
+    if (made.set === null) throw new Error('there already');
+    const after = done(network, made.set);
+    expect(after.get('sheet', made.sheetId)).toMatchObject({ projection: 'switching', scopeId: null });
+    expect(after.get('sheet', made.sheetId)?.show).toContain('vlanTags');
+    expect(sisterSheet(after, sheet, 'switching')).toEqual({ sheetId: made.sheetId, set: null });
+    const sister = after.get('sheet', made.sheetId);
+    expect(sister !== null && sisterSheet(after, sister, 'cabling')).toEqual({
+      sheetId: sheet.id,
+      set: null,
+    });
+  });
+
+  test('numbers at the ends of a link are unfolded and folded again', () => {
+    const { network, sheet, again } = start();
+    const open = done(network, unfoldTags(sheet, 'line', true));
+    expect(again(open).reading.unfolded).toEqual(['tags:line']);
+    expect(again(done(open, unfoldTags(again(open), 'line', false))).reading.unfolded).toEqual([]);
+  });
+
+  test('of a port’s part in a subnet a sheet keeps nothing', () => {
+    const { network, sheet } = start();
+    const port = [...network.all('port')][0];
+    const set = setLink(
+      network,
+      sheet,
+      { kind: 'port', id: port?.id ?? '', label: 'a part' },
+      { straight: true },
+      'Straightened',
+    );
+    expect(set.changes).toEqual([]);
+  });
 });

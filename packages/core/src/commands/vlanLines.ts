@@ -3,7 +3,8 @@ import { readVids } from '../model/vids.ts';
 import { wayText } from '../switching/vlanMatrix.ts';
 import type { LineOption } from './line.ts';
 import { deviceRange } from './portRange.ts';
-import { applyProfile, bridgeNamed, carryVlan, profileText, type CarryStep } from './vlanMarks.ts';
+import { applyProfile, bridgeNamed, carryVlan, type CarryStep } from './vlanMarks.ts';
+import { settingText } from './vlans.ts';
 
 const refuse = (title: string, detail: string): LineOption[] => [{ does: 'refuse', title, detail }];
 
@@ -57,7 +58,7 @@ export function profileLine(network: Network, ports: string, profileName: string
     const attempt = applyProfile(network, range.ports, profile);
     const title = `Set ${range.ports.length === 1 ? ports.trim() : `${range.ports.length} ports`} as ${profile.name}`;
     return attempt.ok
-      ? { does: 'change', title, detail: profileText(profile), set: attempt.set }
+      ? { does: 'change', title, detail: settingText(profile), set: attempt.set }
       : { does: 'refuse', title, detail: attempt.why };
   });
 }

@@ -8,6 +8,7 @@ import { switchingFaults } from '../model/kinds/vlan.ts';
 import type { Network } from '../model/network.ts';
 import { access, switched, trunk } from '../testSwitching.ts';
 import { interpretLine } from './line.ts';
+import { deleteVlan } from './vlans.ts';
 import { applyProfile, bridgeNamed, carryVlan, marked, markOf, vlanMarks } from './vlanMarks.ts';
 
 /** An access switch, a distribution switch and a core pair; the far end of one uplink misses VLAN 40. */
@@ -140,6 +141,25 @@ describe('the matrix', () => {
       '999 U1',
     ]);
     expect(acc?.ends.map((end) => `${end.bridge.name} ${end.port.name}`)).toEqual(['acc u1', 'dist d1']);
+  });
+});
+
+describe('deleting VLANs', () => {
+  test('with the last of a group that no place names the group goes; otherwise it stays', () => {
+    const network = switched({ a: { ports: [trunk('t', [20])] } }, [], {
+      vlanGroups: [
+        { name: 'shore', vlans: [{ vid: 20, name: 'Operations' }] },
+        { name: 'vessels', vlans: [] },
+        { name: 'trial', vlans: [{ vid: 5, name: 'Trial' }] },
+      ],
+    } as never);
+    const groupsAfter = (vid: number): number => {
+      const vlan = [...network.all('vlan')].find((one) => one.vid === vid);
+      const attempt = vlan === undefined ? null : deleteVlan(network, vlan);
+      const applied = attempt?.ok === true ? applyChanges(network, attempt.set.changes) : null;
+      return applied?.ok === true ? applied.network.count('vlanGroup') : -1;
+    };
+    expect([groupsAfter(5), groupsAfter(20)]).toEqual([2, 3]);
   });
 });
 

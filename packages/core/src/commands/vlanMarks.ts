@@ -3,7 +3,6 @@ import type { Port } from '../model/kinds/port.ts';
 import type { PortProfile, PortSwitching } from '../model/kinds/vlan.ts';
 import type { Network } from '../model/network.ts';
 import { portTitle } from '../model/ports.ts';
-import { formatVids } from '../model/vids.ts';
 import { setPort, vlanText, type Bridge, type BridgePort } from '../switching/bridges.ts';
 import { layer2Of, type BridgeLink, type Layer2 } from '../switching/layer2.ts';
 import { wayText } from '../switching/vlanMatrix.ts';
@@ -187,14 +186,3 @@ export function applyProfile(network: Network, ports: readonly Port[], profile: 
     targets.size === 1 ? portTitle(network, first?.id ?? null).replace(':', ' ') : `${targets.size} ports`;
   return judged(network, made, `Set ${what} as ${profile.name}`);
 }
-
-/** `access, untagged 40`: a profile in words. */
-export const profileText = ({ mode, untaggedVid, taggedVids, voiceVid }: PortSwitching): string =>
-  [
-    mode,
-    untaggedVid === null ? null : `untagged ${untaggedVid}`,
-    taggedVids === null ? null : `tagged ${formatVids(taggedVids) || 'none'}`,
-    voiceVid === null ? null : `voice ${voiceVid}`,
-  ]
-    .filter(Boolean)
-    .join(', ');

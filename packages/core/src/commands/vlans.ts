@@ -54,15 +54,20 @@ export function createVlan(
   return attempt.ok ? { ...attempt, vlan } : attempt;
 }
 
-/** Removes a VLAN; its prefixes stay without one, and ports keep its number. */
+/** Removes a VLAN; its prefixes stay without one, and ports keep its number. With the last of a group that nothing names the group goes too. */
 export function deleteVlan(network: Network, vlan: Vlan): Attempt {
   const prefixes = network.find('prefixesByVlan', vlan.id);
+  const group = network.get('vlanGroup', vlan.groupId);
+  const named =
+    network.countOf('placesByVlanGroup', vlan.groupId) + network.countOf('portsByVlanGroup', vlan.groupId);
+  const last = named === 0 && network.countOf('vlansByGroup', vlan.groupId) === 1;
   return judged(
     network,
     [
       ...prefixes.map((row) => update('prefix', row, { vlanId: null })),
       ...network.find('sheetsByVlan', vlan.id).map((sheet) => update('sheet', sheet, { vlanId: null })),
       remove('vlan', vlan),
+      ...(last && group !== null ? [remove('vlanGroup', group)] : []),
     ],
     `Deleted VLAN ${vlan.vid} ${vlan.name}${prefixes.length === 0 ? '' : `; ${prefixes.length} prefixes stay without a VLAN`}`,
   );
@@ -77,7 +82,8 @@ function inMode(now: PortSwitching, mode: PortSwitching['mode']): PortSwitching 
   return { mode, untaggedVid: null, taggedVids: null, voiceVid: null };
 }
 
-const settingText = ({ mode, untaggedVid, taggedVids, voiceVid }: PortSwitching): string =>
+/** `access, untagged 40`: how a port or profile is set, in words. */
+export const settingText = ({ mode, untaggedVid, taggedVids, voiceVid }: PortSwitching): string =>
   mode === null
     ? 'not switched'
     : [

@@ -1,11 +1,16 @@
 import { describe, expect, test } from '@jest/globals';
 import { applyChanges } from '../change/apply.ts';
-import { update } from '../change/change.ts';
+import { create, update } from '../change/change.ts';
+import { deletePrefix } from '../commands/addressing.ts';
 import type { ExchangeFile } from '../exchange/format.ts';
+import { readExchange } from '../exchange/read.ts';
+import { writeExchange } from '../exchange/write.ts';
+import { newProject } from '../model/kinds/project.ts';
+import { blankSheetItem } from '../model/kinds/sheetItem.ts';
 import { blankSheet, usualFacets, type Projection, type Sheet } from '../model/kinds/sheet.ts';
 import { newId } from '../model/ids.ts';
 import { parseIp, parsePrefix } from '../model/ip.ts';
-import type { Network } from '../model/network.ts';
+import { Network } from '../model/network.ts';
 import { access, switched, trunk } from '../testSwitching.ts';
 import { vlanChips } from './chips.ts';
 import { hostPart } from './hostPart.ts';
@@ -299,5 +304,35 @@ describe('routing sheet', () => {
     expect(part('10.43.0.1', '10.43.0.0/24')).toBe('.1');
     expect(part('2001:db8:40:10::2', '2001:db8:40:10::/64')).toBe('::2');
     expect(part('2001:db8::1', '2001:db8::/127')).toBe('::1');
+  });
+});
+
+describe('what was done by hand on a subnet', () => {
+  test('is kept by its prefix, goes through a file, and goes with the prefix', () => {
+    const network = routed();
+    const prefix = [...network.all('prefix')][0];
+    const sheet: Sheet = { ...blankSheet, id: newId(), name: 'By hand', projection: 'routing' };
+    const made = applyChanges(network, [
+      create('sheet', sheet),
+      create('sheetItem', {
+        ...blankSheetItem,
+        id: newId(),
+        sheetId: sheet.id,
+        prefixId: prefix?.id ?? null,
+        x: 80,
+        y: 160,
+      }),
+    ]);
+    if (!made.ok || prefix === undefined) throw new Error('refused');
+    const plan = planOf(made.network, sheet, { today: '2026-11-27' });
+    const bar = plan.graph.nodes.find((one) => one.form === 'subnet');
+    expect(plan.plates.get(bar?.id ?? '')?.at).toEqual({ x: 80, y: 160 });
+    const file = writeExchange(made.network);
+    expect(file.sheets?.[0]?.positions).toEqual([{ prefix: '10.43.1.0/29', vrf: 'ops', x: 80, y: 160 }]);
+    const again = readExchange(Network.of({ project: [newProject('Test')] }), file);
+    expect(again.ok && again.changes.filter((change) => change.kind === 'sheetItem')).toHaveLength(1);
+    const gone = deletePrefix(made.network, prefix, 0);
+    const after = gone.ok ? applyChanges(made.network, gone.set.changes) : null;
+    expect(after?.ok === true && after.network.count('sheetItem')).toBe(0);
   });
 });

@@ -1,7 +1,7 @@
 import { holds, parsePrefix, formatPrefix, type IpPrefix } from '../model/ip.ts';
 import type { Network } from '../model/network.ts';
 import { topologyOf, type OspfArea, type OspfTopology } from './ospfGraph.ts';
-import { shortestPaths, type FirstHop, type ShortestPaths } from './shortestPaths.ts';
+import { merged, shortestPaths, type FirstHop, type ShortestPaths } from './shortestPaths.ts';
 
 const backbone = '0';
 
@@ -21,13 +21,8 @@ const offer = (table: Table, key: string, route: OspfRoute): void => {
   const known = table.get(key);
   if (known === undefined || route.cost < known.cost) table.set(key, route);
   else if (route.cost === known.cost) {
-    const more = route.hops.filter(
-      (hop) =>
-        !known.hops.some(
-          (one) => one.out.port.id === hop.out.port.id && one.into?.port.id === hop.into?.port.id,
-        ),
-    );
-    if (more.length > 0) table.set(key, { ...known, hops: [...known.hops, ...more] });
+    const hops = merged(known.hops, route.hops);
+    if (hops !== known.hops) table.set(key, { ...known, hops });
   }
 };
 

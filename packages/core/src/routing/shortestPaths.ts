@@ -16,7 +16,8 @@ export interface ShortestPaths {
 
 const none: readonly FirstHop[] = [];
 
-function merged(a: readonly FirstHop[], b: readonly FirstHop[]): readonly FirstHop[] {
+/** The steps of both, each once. */
+export function merged(a: readonly FirstHop[], b: readonly FirstHop[]): readonly FirstHop[] {
   if (a === b || b.length === 0) return a;
   const more = b.filter(
     (hop) => !a.some((one) => one.out.port.id === hop.out.port.id && one.into?.port.id === hop.into?.port.id),

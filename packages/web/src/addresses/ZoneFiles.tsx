@@ -5,17 +5,9 @@ import { Button } from '../kit/controls.tsx';
 import { PanelDialog } from '../kit/panelDialog.tsx';
 import { Hint } from '../kit/panels.tsx';
 import { PanelBody, Preview } from '../kit/Preview.tsx';
+import { saveFile } from '../kit/saveFile.ts';
 
-/** Hands a text to the browser as a file. */
-function save(name: string, text: string): void {
-  const url = URL.createObjectURL(new Blob([text], { type: 'text/plain' }));
-  const link = document.createElement('a');
-  link.href = url;
-  link.download = name;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(url), 1000);
-}
-
+const plain = 'text/plain';
 const serial = (): number => Number(`${new Date().toISOString().slice(0, 10).replaceAll('-', '')}01`);
 
 /** Zone files of all named addresses, forward and reverse, a hosts file, and the ranges of DHCP. */
@@ -45,7 +37,9 @@ export function ZoneFiles({
                     <td>
                       <Button
                         aria-label={`Save zone ${zone}`}
-                        onPress={() => save(`${zone}.zone`, zoneFile(network, zone, serial()) ?? '')}
+                        onPress={() =>
+                          saveFile(`${zone}.zone`, zoneFile(network, zone, serial()) ?? '', plain)
+                        }
                       >
                         Save
                       </Button>
@@ -57,7 +51,10 @@ export function ZoneFiles({
           </Preview>
         )}
         <div className="fields">
-          <Button isDisabled={zones.length === 0} onPress={() => save('hosts', hostsFile(network))}>
+          <Button
+            isDisabled={zones.length === 0}
+            onPress={() => saveFile('hosts', hostsFile(network), plain)}
+          >
             Save hosts file
           </Button>
           <Button

@@ -13,6 +13,7 @@ import { ModelList, type FormFilter } from './ModelList.tsx';
 import { RoleSymbols } from './RoleSymbols.tsx';
 import { SharedModels } from './SharedModels.tsx';
 import { FileInput } from '../kit/FileInput.tsx';
+import { saveFile } from '../kit/saveFile.ts';
 
 const Line = styled.div`
   flex: none;
@@ -92,17 +93,11 @@ export default function CatalogueSection(): ReactNode {
     const models = (file.models ?? []).filter(
       (model) => chosen === null || (model.name === chosen.name && (model.maker ?? null) === chosen.maker),
     );
-    const blob = new Blob(
-      [`${JSON.stringify({ format: file.format, version: file.version, models }, null, 1)}\n`],
-      {
-        type: 'application/json',
-      },
+    saveFile(
+      `${chosen === null ? 'catalogue' : modelTitle(chosen)}.visograph.json`,
+      `${JSON.stringify({ format: file.format, version: file.version, models }, null, 1)}\n`,
+      'application/json',
     );
-    const link = document.createElement('a');
-    link.href = URL.createObjectURL(blob);
-    link.download = `${chosen === null ? 'catalogue' : modelTitle(chosen)}.visograph.json`;
-    link.click();
-    URL.revokeObjectURL(link.href);
   };
   if (editing !== null)
     return (

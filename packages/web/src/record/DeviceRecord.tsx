@@ -26,7 +26,8 @@ import { PlaceFact } from './PlaceFact.tsx';
 import { PoeCard } from './PoeCard.tsx';
 import { DeviceAddressesCard } from './AddressesCard.tsx';
 import { PortList } from './PortList.tsx';
-import { InterfacesCard, RoutesCard } from './RoutingCards.tsx';
+import { InterfacesCard } from './InterfacesCard.tsx';
+import { RoutesCard } from './RoutesCard.tsx';
 import { RowHistory } from './RowHistory.tsx';
 import { SlotsCard } from './SlotsCard.tsx';
 

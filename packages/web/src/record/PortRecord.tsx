@@ -22,7 +22,7 @@ import { DisconnectButton } from './DisconnectButton.tsx';
 import { Card, ChosenFact, EditableFact, Facts, Goto, Head } from './parts.tsx';
 import { PortAddressesCard } from './AddressesCard.tsx';
 import { SwitchingCard } from './SwitchingCard.tsx';
-import { PortRoutingCard } from './RoutingCards.tsx';
+import { PortRoutingCard } from './PortRoutingCard.tsx';
 import { RunCard } from './RunCard.tsx';
 
 export function PortRecord({ port }: { port: Port }): ReactNode {

@@ -28,6 +28,7 @@ import { useWhereabouts } from '../data/location.ts';
 import { Button, Picker } from '../kit/controls.tsx';
 import { Hint } from '../kit/panels.tsx';
 import { Card, ChosenFact, EditableFact, Facts, Goto, Head } from './parts.tsx';
+import { KeepAddress } from './KeepAddress.tsx';
 import { PrefixActs } from './PrefixActs.tsx';
 import { RangesCard } from './RangesCard.tsx';
 import { OnSheetCard } from './OnSheetCard.tsx';
@@ -258,6 +259,7 @@ export function PrefixRecord({ row }: { row: Prefix }): ReactNode {
       </Card>
       {row.role !== 'pool' && <RangesCard row={row} />}
       <HostsCard row={row} />
+      {canEdit && <KeepAddress row={row} />}
       <Inside row={row} />
       <AddressList row={row} />
       <OnSheetCard kind="prefix" id={row.id} label={row.prefix} />

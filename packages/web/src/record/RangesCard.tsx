@@ -1,39 +1,10 @@
 import { applyChanges, editRow, rangeUses, type AddressRange, type Prefix } from '@visograph/core';
 import { useState, type ReactNode } from 'react';
-import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { Button, Choice, Field } from '../kit/controls.tsx';
 import { Hint } from '../kit/panels.tsx';
-import { mono } from '../theme/mono.ts';
+import { FactForm, FactLine, FactList } from './factList.tsx';
 import { Card } from './parts.tsx';
-
-const List = styled.ul`
-  list-style: none;
-  margin: 0;
-  padding: 0;
-  li {
-    display: flex;
-    gap: 8px;
-    align-items: center;
-    min-height: 22px;
-    ${mono}
-    font-size: 12.5px;
-  }
-  li > span {
-    flex: 1;
-  }
-  button {
-    height: 22px;
-    padding: 0 6px;
-  }
-`;
-const Fields = styled.form`
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-  align-items: flex-end;
-  margin-top: 6px;
-`;
 
 /** Runs of addresses that DHCP hands out, or that are kept: added and taken away. */
 export function RangesCard({ row }: { row: Prefix }): ReactNode {
@@ -52,25 +23,19 @@ export function RangesCard({ row }: { row: Prefix }): ReactNode {
   if (!canEdit && row.ranges.length === 0) return null;
   return (
     <Card title="Ranges">
-      <List aria-label="Ranges">
+      <FactList aria-label="Ranges">
         {row.ranges.map((range) => (
-          <li key={`${range.from}${range.to}`}>
-            <span>{`${range.from} – ${range.to}`}</span>
-            <Hint>{range.use}</Hint>
-            {canEdit && (
-              <Button
-                $tone="quiet"
-                aria-label={`Remove the range from ${range.from}`}
-                onPress={() => set(row.ranges.filter((one) => one !== range))}
-              >
-                ×
-              </Button>
-            )}
-          </li>
+          <FactLine
+            key={`${range.from}${range.to}`}
+            label={`Remove the range from ${range.from}`}
+            onRemove={canEdit ? () => void set(row.ranges.filter((one) => one !== range)) : null}
+          >
+            {`${range.from} – ${range.to}`} <small>{range.use}</small>
+          </FactLine>
         ))}
-      </List>
+      </FactList>
       {canEdit && (
-        <Fields
+        <FactForm
           onSubmit={(event) => {
             event.preventDefault();
             const range = { use, from: from.trim(), to: to.trim(), note: '' };
@@ -92,7 +57,7 @@ export function RangesCard({ row }: { row: Prefix }): ReactNode {
           <Button type="submit" isDisabled={from.trim() === '' || to.trim() === ''}>
             Add range
           </Button>
-        </Fields>
+        </FactForm>
       )}
       {why !== null && <Hint role="alert">{why}</Hint>}
     </Card>

@@ -5,7 +5,7 @@ import {
   layer2Of,
   portModes,
   portTitle,
-  profileText,
+  settingText,
   readVids,
   setPort,
   setSwitching,
@@ -132,8 +132,8 @@ export function SwitchingCard({ port, bothEnds = false }: { port: Port; bothEnds
                 label="Profile"
                 hideLabel
                 width={150}
-                value={profiles.find((one) => profileText(one) === profileText(inForce(target)))?.id ?? null}
-                options={profiles.map((one) => ({ id: one.id, text: one.name, detail: profileText(one) }))}
+                value={profiles.find((one) => settingText(one) === settingText(inForce(target)))?.id ?? null}
+                options={profiles.map((one) => ({ id: one.id, text: one.name, detail: settingText(one) }))}
                 onChange={takeProfile}
               />
             </dd>

@@ -194,6 +194,15 @@ export function VlanRecord({ vlan }: { vlan: Vlan }): ReactNode {
           Parking: ports are put here to be cut off
         </Tick>
       </Card>
+      {group !== null && (
+        <Card title="Group">
+          <Facts>
+            <EditableFact kind="vlanGroup" row={group} field="name" optional={false} />
+            <EditableFact kind="vlanGroup" row={group} field="notes" />
+          </Facts>
+          <Hint>Its numbering holds in the places that name it in their record.</Hint>
+        </Card>
+      )}
       <Card title="Prefixes">
         {prefixes.length === 0 && <Hint>None.</Hint>}
         <List>

@@ -9,6 +9,7 @@ import { Trouble } from '../kit/dock.tsx';
 import { PanelDialog } from '../kit/panelDialog.tsx';
 import { Hint } from '../kit/panels.tsx';
 import { Tick } from '../kit/Tick.tsx';
+import { saveFile } from '../kit/saveFile.ts';
 
 const Stack = styled.div`
   display: flex;
@@ -38,15 +39,6 @@ interface Part {
   of: number;
   name: string;
   data: string;
-}
-
-function saveAs(name: string, bytes: Uint8Array, type: string): void {
-  const address = URL.createObjectURL(new Blob([bytes as BlobPart], { type }));
-  const link = document.createElement('a');
-  link.href = address;
-  link.download = name;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(address), 10_000);
 }
 
 /** Several sheets in one PDF, or a file of each in one go. */
@@ -85,7 +77,11 @@ export function PrintMany({ sheets, onClose }: { sheets: readonly Sheet[]; onClo
         const document = (await response.json().catch(() => ({}))) as { detail?: string };
         throw new Error(document.detail ?? `The server answered ${response.status}.`);
       }
-      saveAs(`${project.name}.pdf`, new Uint8Array(await response.arrayBuffer()), 'application/pdf');
+      saveFile(
+        `${project.name}.pdf`,
+        new Uint8Array(await response.arrayBuffer()) as BlobPart,
+        'application/pdf',
+      );
     });
   const each = (): Promise<void> =>
     guarded(async (signal) => {
@@ -100,7 +96,7 @@ export function PrintMany({ sheets, onClose }: { sheets: readonly Sheet[]; onClo
           setProgress({ done, of });
         },
       );
-      saveAs(`${project.name} sheets.zip`, zipSync(files, { level: 0 }), 'application/zip');
+      saveFile(`${project.name} sheets.zip`, zipSync(files, { level: 0 }) as BlobPart, 'application/zip');
     });
   return (
     <PanelDialog

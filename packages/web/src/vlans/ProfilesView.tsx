@@ -3,7 +3,7 @@ import {
   editRow,
   newId,
   portModes,
-  profileText,
+  settingText,
   readVids,
   remove,
   formatVids,
@@ -143,7 +143,7 @@ export function ProfilesView(): ReactNode {
             <li key={profile.id}>
               <span>
                 <strong>{profile.name}</strong>
-                <code>{profileText(profile)}</code>
+                <code>{settingText(profile)}</code>
               </span>
               {canEdit && (
                 <>

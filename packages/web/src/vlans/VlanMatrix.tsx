@@ -149,13 +149,15 @@ export function VlanMatrix({ label, rows, vlans, canEdit, onPaint, onPick }: Pro
     estimateSize: () => rowHeight,
     overscan: 12,
   });
-  const held = useRef(painting);
-  held.current = painting;
+  /** The same at once: a quick press is let go before it is drawn. */
+  const held = useRef<typeof painting>(null);
   useEffect(() => {
     const up = (): void => {
       if (held.current === null) return;
-      onPaint([...held.current.cells.values()]);
+      const { cells } = held.current;
+      held.current = null;
       setPainting(null);
+      onPaint([...cells.values()]);
     };
     window.addEventListener('pointerup', up);
     return () => window.removeEventListener('pointerup', up);
@@ -167,9 +169,13 @@ export function VlanMatrix({ label, rows, vlans, canEdit, onPaint, onPick }: Pro
     ];
     setAt(next);
     virtual.scrollToIndex(next[0]);
-    requestAnimationFrame(() =>
-      scroll.current?.querySelector<HTMLElement>(`[data-at="${next.join('/')}"]`)?.focus(),
-    );
+    const focus = (): boolean => {
+      const cell = scroll.current?.querySelector<HTMLElement>(`[data-at="${next.join('/')}"]`);
+      cell?.focus();
+      return cell !== null && cell !== undefined;
+    };
+    // At once, so that a key that follows is for the new cell; a row that is not mounted yet comes with the next frame.
+    if (!focus()) requestAnimationFrame(focus);
   };
   const onKey = (event: KeyboardEvent, row: number, column: number): void => {
     const step = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }[event.key];
@@ -198,11 +204,11 @@ export function VlanMatrix({ label, rows, vlans, canEdit, onPaint, onPick }: Pro
     );
     onPaint(cells);
   };
-  const paint = (row: MatrixRow, vid: number, mark: VlanMark): void =>
-    setPainting((before) => ({
-      mark,
-      cells: new Map(before?.cells ?? []).set(`${row.id} ${vid}`, { row, vid, mark }),
-    }));
+  const paint = (row: MatrixRow, vid: number, mark: VlanMark): void => {
+    const cells = new Map(held.current?.cells ?? []).set(`${row.id} ${vid}`, { row, vid, mark });
+    held.current = { mark, cells };
+    setPainting(held.current);
+  };
   return (
     <Scroll
       ref={scroll}
@@ -259,7 +265,7 @@ export function VlanMatrix({ label, rows, vlans, canEdit, onPaint, onPick }: Pro
                       paint(row, cell.vid, marks.length === 1 && first !== '-' ? '-' : 'T');
                     }}
                     onPointerEnter={() => {
-                      if (painting !== null) paint(row, cell.vid, painting.mark);
+                      if (held.current !== null) paint(row, cell.vid, held.current.mark);
                     }}
                   >
                     {marks.map((mark, which) => (

@@ -1,0 +1,9 @@
+/** Hands bytes or a text to the browser as a file to keep. */
+export function saveFile(name: string, content: BlobPart, type: string): void {
+  const address = URL.createObjectURL(new Blob([content], { type }));
+  const link = document.createElement('a');
+  link.href = address;
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(address), 10_000);
+}
