@@ -3,7 +3,8 @@ import type { Network } from '../model/network.ts';
 import { byName } from '../model/order.ts';
 import { devicesInScope } from '../model/places.ts';
 import { routersIn, vrfsOf } from '../routing/interfaces.ts';
-import { routeTable, type NextHop } from '../routing/routeTable.ts';
+import { routeTable } from '../routing/routeTable.ts';
+import type { NextHop } from '../routing/tableRoute.ts';
 import { table, type ForDevice } from './parts.ts';
 import type { Column, Table } from './table.ts';
 

@@ -10,6 +10,7 @@ import { isRouter } from './interfaces.ts';
 import { ospfCost } from './ospfCost.ts';
 import { topologyOf } from './ospfGraph.ts';
 import { lookUp, routeTable, type RouteTable } from './routeTable.ts';
+import { idleText } from './staticRoutes.ts';
 
 const vrf = (network: Network, name = 'ops'): string => network.findOne('vrfByName', name)?.id ?? '';
 const tableOf = (network: Network, device: string, vrfName = 'ops'): RouteTable =>
@@ -115,9 +116,9 @@ describe('connected and static routes', () => {
     ]);
     const table = tableOf(network, 'core');
     expect(table.routes.some((route) => route.source === 'static')).toBe(false);
-    expect(table.idle.map(({ route, why }) => `${route.prefix}: ${why}`).sort()).toEqual([
-      '10.10.0.0/16: no route leads to the next hop 10.11.0.1',
-      '10.11.0.0/16: no route leads to the next hop 10.10.0.1',
+    expect(table.idle.map(({ route, reason }) => `${route.prefix}: ${idleText(reason)}`).sort()).toEqual([
+      '10.10.0.0/16: the next hop 10.11.0.1 is reached by 10.11.0.0/16, which in turn is reached by this route',
+      '10.11.0.0/16: the next hop 10.10.0.1 is reached by 10.10.0.0/16, which in turn is reached by this route',
       '10.12.0.0/16: next hop 10.43.0.0 is the device itself',
       '10.9.0.0/16: no route leads to the next hop 172.16.0.9',
     ]);
@@ -141,7 +142,9 @@ describe('connected and static routes', () => {
       '10.43.0.0/31 connected 0 > @e1',
       '198.51.100.0/30 connected 0 > @e2',
     ]);
-    expect(table.idle.map(({ why }) => why)).toEqual(['static is preferred: distance 1 is below 200']);
+    expect(table.idle.map(({ reason }) => idleText(reason))).toEqual([
+      'static is preferred: distance 1 is below 200',
+    ]);
     const sent = (address: string): string | null =>
       lookUp(table, parseIp(address) ?? { family: 4, value: 0n })?.text ?? null;
     expect([sent('10.40.9.1'), sent('10.41.0.1'), sent('8.8.8.8')]).toEqual([

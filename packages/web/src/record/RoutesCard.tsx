@@ -3,6 +3,7 @@ import {
   addRoute,
   deleteBgpSession,
   deleteRoute,
+  idleText,
   isRouter,
   routeTable,
   vrfsOf,
@@ -59,7 +60,7 @@ export function RoutesCard({ device }: { device: Device }): ReactNode {
       </Facts>
       <FactList aria-label="Route table">
         {table.routes.map((route) => {
-          const row = network.get('route', route.routeId);
+          const row = network.get('route', route.routeIds[0] ?? null);
           return (
             <FactLine
               key={route.text}
@@ -72,13 +73,13 @@ export function RoutesCard({ device }: { device: Device }): ReactNode {
             </FactLine>
           );
         })}
-        {table.idle.map(({ route, why: reason }) => (
+        {table.idle.map(({ route, reason }) => (
           <FactLine
             key={route.id}
             label={`Delete the route to ${route.prefix}`}
             onRemove={canEdit ? () => act(deleteRoute(network, route)) : null}
           >
-            {route.prefix} <small>{`not used: ${reason}`}</small>
+            {route.prefix} <small>{`not used: ${idleText(reason)}`}</small>
           </FactLine>
         ))}
         {sessions.map((session) => (

@@ -58,4 +58,24 @@ describe('routing that does not add up', () => {
       'The route of r1 to 10.8.0.0/16 leads to 10.1.0.3, which no device has. Give the address to the next router, or correct the route.',
     ]);
   });
+
+  test('of several equal next hops each that nobody has is told', () => {
+    const devices = {
+      r1: {
+        role: 'RT',
+        ports: [port('e0', '10.1.0.1/29')],
+        routes: [
+          { vrf: 'ops', prefix: '10.8.0.0/16', via: '10.1.0.2' },
+          { vrf: 'ops', prefix: '10.8.0.0/16', via: '10.1.0.3' },
+          { vrf: 'ops', prefix: '10.8.0.0/16', via: '10.1.0.4' },
+        ],
+      },
+      r2: { role: 'RT', ports: [port('e0', '10.1.0.2/29')] },
+    };
+    const told = found('next-hop-nobody', devices, [['r1:e0', 'r2:e0']]);
+    expect(told.map((message) => /leads to (\S+),/.exec(message)?.[1]).sort()).toEqual([
+      '10.1.0.3',
+      '10.1.0.4',
+    ]);
+  });
 });

@@ -5,6 +5,7 @@ import { portTitle } from '../../model/ports.ts';
 import { vrfsOf } from '../../routing/interfaces.ts';
 import { topologyOf, type Mismatch } from '../../routing/ospfGraph.ts';
 import { routeTable } from '../../routing/routeTable.ts';
+import { idleText } from '../../routing/staticRoutes.ts';
 import type { Finding, Rule } from '../finding.ts';
 import { tell } from '../tell.ts';
 
@@ -54,14 +55,14 @@ export const routeIdle: Rule = {
       if (device === null) return [];
       return vrfsOf(network, deviceId).flatMap((vrfId) =>
         routeTable(network, deviceId, vrfId)
-          .idle.filter(({ why }) => !why.includes('preferred'))
-          .map(({ route, why }) =>
+          .idle.filter(({ reason }) => reason.because !== 'preferred')
+          .map(({ route, reason }) =>
             tell(
               network,
               'route-unreachable',
               'bad',
               [{ kind: 'device', row: device }],
-              `The route of ${device.name} to ${route.prefix} is not used: ${why}. Correct the next hop, or give the device an address in its subnet.`,
+              `The route of ${device.name} to ${route.prefix} is not used: ${idleText(reason)}. Correct the next hop, or give the device an address in its subnet.`,
             ),
           ),
       );
@@ -86,12 +87,10 @@ export const nextHopNobody: Rule = {
       const device = network.get('device', route.deviceId);
       const via = route.via === null ? null : parseIp(route.via);
       if (device === null || via === null || isSomebodys(network, route.vrfId, route.via ?? '')) return [];
-      const [found] = routeTable(network, device.id, route.vrfId).routes.filter(
-        (one) => one.routeId === route.id,
-      );
-      const port = network.get('port', found?.nextHops[0]?.portId ?? null);
+      const ways = routeTable(network, device.id, route.vrfId).ways.get(route.id) ?? [];
       // What a provider's router has is not ours to know.
-      if (port === null || leadsOut(network, port.id)) return [];
+      const inside = ways.filter(({ portId }) => portId !== null && !leadsOut(network, portId));
+      if (inside.length === 0) return [];
       return [
         tell(
           network,
