@@ -21,14 +21,23 @@ export const loopbackOf = (router: number): string => `10.255.${Math.floor(route
 export function routedNetwork(
   routers: number,
   links: readonly TestLink[],
-  { areaOf = () => '0' }: { areaOf?: (router: number) => string } = {},
+  {
+    areaOf = () => '0',
+    loopbacks = {},
+    ranges = {},
+  }: {
+    areaOf?: (router: number) => string;
+    loopbacks?: Record<number, string>;
+    /** Prefixes that a router discards, and so tells as ranges. */
+    ranges?: Record<number, string[]>;
+  } = {},
 ): Network {
   const ports = Array.from({ length: routers }, (_, at): PortEntry[] => [
     {
       name: 'lo0',
       form: 'loopback',
       vrf: 'ops',
-      addresses: [loopbackOf(at)],
+      addresses: [loopbacks[at] ?? loopbackOf(at)],
       ospf: { area: areaOf(at), cost: null, passive: true, network: 'broadcast' },
     },
   ]);
@@ -43,7 +52,16 @@ export function routedNetwork(
       });
   });
   return switched(
-    Object.fromEntries(ports.map((list, at) => [`r${at}`, { role: 'RT', ports: list }])),
+    Object.fromEntries(
+      ports.map((list, at) => [
+        `r${at}`,
+        {
+          role: 'RT',
+          ports: list,
+          routes: (ranges[at] ?? []).map((prefix) => ({ vrf: 'ops', prefix, discard: true })),
+        },
+      ]),
+    ),
     links.map(({ a, b }, at) => [`r${a}:e${at}`, `r${b}:e${at}`] as const),
   );
 }

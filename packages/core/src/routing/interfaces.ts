@@ -12,7 +12,7 @@ import type { Device } from '../model/kinds/device.ts';
 import type { Ospf } from '../model/kinds/routing.ts';
 import type { Port } from '../model/kinds/port.ts';
 import type { Network } from '../model/network.ts';
-import { byName } from '../model/order.ts';
+import { byName, compareNames } from '../model/order.ts';
 
 /** One address of a port, with the subnet that it says it is in. */
 export interface InterfaceAddress {
@@ -28,23 +28,23 @@ export interface RoutedInterface {
   addresses: InterfaceAddress[];
 }
 
+/** The global table, which has no name, stands before all. */
+const vrfName = (network: Network, id: string | null): string => network.get('vrf', id)?.name ?? '';
+
 /** Ports of a device that have addresses, one entry for each VRF they have them in. */
 export function interfacesOf(network: Network, deviceId: string): RoutedInterface[] {
   const found: RoutedInterface[] = [];
   for (const port of network.find('everyPortByDevice', deviceId).sort(byName)) {
-    const rows = network
-      .find('addressesByPort', port.id)
-      .sort((a, b) => Number(a.use === 'secondary') - Number(b.use === 'secondary'));
-    for (const vrfId of new Set(rows.map((row) => row.vrfId))) {
-      const addresses = rows
-        .filter((row) => row.vrfId === vrfId)
-        .flatMap((row): InterfaceAddress[] => {
-          const read = parseInterface(row.address);
-          return read === null
-            ? []
-            : [{ address: read.address, subnet: prefixAround(read.address, read.length) }];
-        })
-        .sort((a, b) => a.address.family - b.address.family);
+    const rows = network.find('addressesByPort', port.id);
+    const vrfIds = [...new Set(rows.map((row) => row.vrfId))];
+    for (const vrfId of vrfIds.sort((a, b) => compareNames(vrfName(network, a), vrfName(network, b)))) {
+      const read = (secondary: boolean): InterfaceAddress[] =>
+        rows
+          .filter((row) => row.vrfId === vrfId && (row.use === 'secondary') === secondary)
+          .flatMap((row) => parseInterface(row.address) ?? [])
+          .map(({ address, length }) => ({ address, subnet: prefixAround(address, length) }))
+          .sort((a, b) => compareIp(a.address, b.address));
+      const addresses = [...read(false), ...read(true)].sort((a, b) => a.address.family - b.address.family);
       if (addresses.length > 0) found.push({ port, vrfId, addresses });
     }
   }
@@ -101,8 +101,7 @@ export function vrfsOf(network: Network, deviceId: string): (string | null)[] {
     ...interfacesOf(network, deviceId).map((one) => one.vrfId),
     ...network.find('routesByDevice', deviceId).map((route) => route.vrfId),
   ]);
-  const name = (id: string | null): string => network.get('vrf', id)?.name ?? '';
-  return [...ids].sort((a, b) => (name(a) < name(b) ? -1 : 1));
+  return [...ids].sort((a, b) => compareNames(vrfName(network, a), vrfName(network, b)));
 }
 
 /** OSPF areas as one number each: `0.0.0.1` is area 1 (RFC 2328 section A.2). */

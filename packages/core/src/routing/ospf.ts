@@ -42,6 +42,7 @@ export class OspfRoutes {
   private readonly paths = new Map<string, ShortestPaths>();
   private readonly intra = new Map<string, Table>();
   private readonly tables = new Map<string, Table>();
+  private readonly ranges = new Map<string, IpPrefix[]>();
 
   constructor(
     private readonly network: Network,
@@ -90,19 +91,29 @@ export class OspfRoutes {
     return table;
   }
 
-  /** What a border router tells an area of the others; into the backbone only what lies inside the others. */
-  private summaries(border: string, into: string): Summary[] {
-    const table = into === backbone ? this.intraOf(border) : this.routesOf(border);
+  /** Area ranges of a border router that hold something of its areas, the longest first. */
+  private rangesOf(border: string): IpPrefix[] {
+    const known = this.ranges.get(border);
+    if (known !== undefined) return known;
+    const inside = [...this.intraOf(border).values()];
     const ranges = this.network
       .find('routesByDevice', border)
       .filter((route) => route.discard && route.vrfId === this.topology.vrfId)
-      .flatMap((route) => parsePrefix(route.prefix) ?? []);
+      .flatMap((route) => parsePrefix(route.prefix) ?? [])
+      .filter((range) => range.length > 0 && inside.some(({ prefix }) => holds(range, prefix)))
+      .sort((a, b) => b.length - a.length);
+    this.ranges.set(border, ranges);
+    return ranges;
+  }
+
+  /** What a border router tells an area of the others; into the backbone only what lies inside the others. */
+  private summaries(border: string, into: string): Summary[] {
+    const table = into === backbone ? this.intraOf(border) : this.routesOf(border);
+    const ranges = this.rangesOf(border);
     const told = new Map<string, Summary>();
     for (const [key, route] of table) {
       if (route.area === into && !route.interArea) continue;
-      const range = route.interArea
-        ? undefined
-        : ranges.find((one) => one.length > 0 && holds(one, route.prefix));
+      const range = route.interArea ? undefined : ranges.find((one) => holds(one, route.prefix));
       const as = range === undefined ? key : formatPrefix(range);
       const before = told.get(as);
       if (before === undefined || before.cost < route.cost)
@@ -118,6 +129,8 @@ export class OspfRoutes {
     const intra = this.intraOf(deviceId);
     const between: Table = new Map();
     const border = this.isBorder(deviceId);
+    // What others tell of its own ranges says nothing to a border router (RFC 2328 section 16.2 (3)).
+    const own = new Set(border ? this.rangesOf(deviceId).map(formatPrefix) : []);
     for (const area of this.areasOf(deviceId)) {
       if (border && area.area !== backbone) continue;
       const { costs, hops } = this.pathsOf(area, deviceId);
@@ -125,7 +138,7 @@ export class OspfRoutes {
         const cost = costs[at] ?? Infinity;
         if (other === deviceId || cost === Infinity || !this.isBorder(other)) continue;
         for (const summary of this.summaries(other, area.area))
-          if (!intra.has(summary.key))
+          if (!intra.has(summary.key) && !own.has(summary.key))
             offer(between, summary.key, {
               prefix: summary.prefix,
               text: summary.key,

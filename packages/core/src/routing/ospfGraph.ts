@@ -1,8 +1,8 @@
-import type { IpPrefix } from '../model/ip.ts';
-import { formatPrefix } from '../model/ip.ts';
+import { bitsOf, formatPrefix, type IpPrefix } from '../model/ip.ts';
 import type { Network } from '../model/network.ts';
+import { byName } from '../model/order.ts';
 import { layer2Of } from '../switching/layer2.ts';
-import { areaText, interfacesOf, type RoutedInterface } from './interfaces.ts';
+import { areaText, interfacesOf, type InterfaceAddress, type RoutedInterface } from './interfaces.ts';
 import { ospfCost } from './ospfCost.ts';
 
 /** A router, or a subnet that several routers share (a transit network of RFC 2328 section 2.1). */
@@ -58,13 +58,28 @@ export interface OspfTopology {
 /** Interfaces of one segment: what hears each other, in one subnet. */
 type Segments = Map<string, OspfInterface[]>;
 
-/** Where two interfaces meet: their broadcast domain and the first subnet of each family. Tunnels meet by subnet. */
+/**
+ * Where two interfaces meet: their broadcast domain, and for IPv4 the subnet of their main address (RFC 2328 section
+ * 10.5); IPv6 neighbours are whoever is on the link (RFC 5340 section 2.1). Tunnels meet by subnet.
+ */
 function segmentKeys(network: Network, one: RoutedInterface): string[] {
-  const heard =
-    one.port.form === 'tunnel' ? `tunnel ${one.vrfId ?? ''}` : layer2Of(network).segmentOf(one.port);
-  if (heard === null) return [];
-  const [first] = one.addresses;
-  return first === undefined ? [] : [`${heard} ${formatPrefix(first.subnet)}`];
+  const tunnel = one.port.form === 'tunnel';
+  const heard = tunnel ? `tunnel ${one.vrfId ?? ''}` : layer2Of(network).segmentOf(one.port);
+  const [main] = one.addresses;
+  if (heard === null || main === undefined) return [];
+  return [main.address.family === 6 && !tunnel ? heard : `${heard} ${formatPrefix(main.subnet)}`];
+}
+
+/** What the subnet of a segment is told as: for IPv4 the one of the main address, for IPv6 all (RFC 5340 4.4.3.9). */
+const toldBySegment = ({ addresses }: OspfInterface): InterfaceAddress[] =>
+  addresses.filter(({ address }, at) => at === 0 || address.family === 6);
+
+/** What a router tells itself of an interface: a loopback as hosts (RFC 2328 section 12.4.1), other ports as subnets. */
+function stubsOf({ port, addresses, cost }: OspfInterface): Stub[] {
+  return addresses.map(({ address, subnet }) => {
+    const prefix = port.form === 'loopback' ? { ...address, length: bitsOf(address.family) } : subnet;
+    return { prefix, text: formatPrefix(prefix), cost };
+  });
 }
 
 const isPointToPoint = (one: OspfInterface): boolean => one.port.ospf?.network === 'point-to-point';
@@ -111,8 +126,12 @@ class Builder {
       return;
     }
     const subnet = this.add(null);
-    for (const { subnet: prefix } of first.addresses)
-      subnet.stubs.push({ prefix, text: formatPrefix(prefix), cost: 0 });
+    const told = new Set<string>();
+    for (const { subnet: prefix } of members.flatMap(toldBySegment)) {
+      const text = formatPrefix(prefix);
+      if (!told.has(text)) subnet.stubs.push({ prefix, text, cost: 0 });
+      told.add(text);
+    }
     for (const one of members) {
       const router = this.router(one.deviceId);
       router.edges.push({ to: subnet.at, cost: one.cost, out: one, into: null });
@@ -122,8 +141,9 @@ class Builder {
 }
 
 function readInterfaces(network: Network, vrfId: string | null, family: 4 | 6): OspfInterface[] {
-  const devices = new Set(network.find('ospfPorts', 'all').map((port) => port.deviceId));
-  return [...devices].sort().flatMap((deviceId) =>
+  const ids = new Set(network.find('ospfPorts', 'all').map((port) => port.deviceId));
+  const devices = [...ids].flatMap((id) => network.get('device', id) ?? []).sort(byName);
+  return devices.flatMap(({ id: deviceId }) =>
     interfacesOf(network, deviceId).flatMap((one): OspfInterface[] => {
       const addresses = one.addresses.filter(({ address }) => address.family === family);
       if (one.port.ospf === null || one.vrfId !== vrfId || addresses.length === 0) return [];
@@ -178,10 +198,11 @@ export function readOspf(network: Network, vrfId: string | null, family: 4 | 6):
     });
   }
   for (const one of interfaces) {
-    if (joined.has(one)) continue;
-    const router = builderOf(one.area).router(one.deviceId);
-    for (const { subnet } of one.addresses)
-      router.stubs.push({ prefix: subnet, text: formatPrefix(subnet), cost: one.cost });
+    const bySegment = joined.has(one) ? toldBySegment(one).map(({ address }) => address) : [];
+    const addresses = one.addresses.filter(({ address }) => !bySegment.includes(address));
+    builderOf(one.area)
+      .router(one.deviceId)
+      .stubs.push(...stubsOf({ ...one, addresses }));
   }
   const areasOf = new Map<string, string[]>();
   const areas = new Map<string, OspfArea>();

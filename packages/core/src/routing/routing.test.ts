@@ -316,6 +316,66 @@ describe('OSPF', () => {
     ]);
   });
 
+  test('a border router takes no summary of a range of its own from another (RFC 2328 section 16.2 (3))', () => {
+    // r0 is the backbone; r1 and r2 border area 1 with r3 and both tell 10.1.0.0/16; r4 hangs on r2 in area 2.
+    const links: TestLink[] = [
+      { a: 0, b: 1, cost: 10 },
+      { a: 0, b: 2, cost: 10 },
+      { a: 1, b: 3, cost: 20, area: '1' },
+      { a: 2, b: 3, cost: 10, area: '1' },
+      { a: 2, b: 4, cost: 10, area: '2' },
+    ];
+    const network = routedNetwork(5, links, {
+      areaOf: (router) => (router === 3 ? '1' : router === 4 ? '2' : '0'),
+      loopbacks: { 3: '10.1.0.3/32' },
+      ranges: { 1: ['10.1.0.0/16'], 2: ['10.1.0.0/16'] },
+    });
+    const to = (name: string): string[] =>
+      said(network, tableOf(network, name)).filter((line) => line.startsWith('10.1.0.0/16'));
+    expect(to('r3')).toEqual([]);
+    expect(to('r0')).toEqual(['10.1.0.0/16 OSPF between areas 20 > 10.0.0.3@e1']);
+    expect(to('r4')).toEqual(['10.1.0.0/16 OSPF between areas 20 > 10.0.0.8@e4']);
+  });
+
+  test('a second subnet of a shared segment is told by the routers that have it', () => {
+    const port = (addresses: string[]): object => ({
+      name: 'e0',
+      mode: 'routed',
+      vrf: 'ops',
+      addresses,
+      ospf: ospf('0', { network: 'broadcast', cost: 10 }),
+    });
+    const network = switched(
+      {
+        r1: { role: 'RT', ports: [port(['10.0.0.1/24', '2001:db8:1::1/64'])] as never },
+        r2: {
+          role: 'RT',
+          ports: [
+            port([
+              '10.0.0.2/24',
+              '2001:db8:1::2/64',
+              { address: '10.0.7.1/24', use: 'secondary' } as never,
+              { address: '2001:db8:2::2/64', use: 'secondary' } as never,
+            ]),
+          ] as never,
+        },
+      },
+      [['r1:e0', 'r2:e0']],
+    );
+    expect(said(network, tableOf(network, 'r1')).filter((line) => line.includes('OSPF'))).toEqual([
+      '10.0.7.0/24 OSPF 20 > 10.0.0.2@e0',
+      // All subnets of a link hang on the link itself in IPv6 (RFC 5340 section 4.4.3.9).
+      '2001:db8:2::/64 OSPF 10 > @e0',
+    ]);
+  });
+
+  test('a loopback is told as a host, whatever the length of its prefix (RFC 2328 section 12.4.1)', () => {
+    const network = routedNetwork(2, [{ a: 0, b: 1, cost: 4 }], { loopbacks: { 1: '10.9.8.7/24' } });
+    expect(said(network, tableOf(network, 'r0')).filter((line) => line.includes('OSPF'))).toEqual([
+      '10.9.8.7/32 OSPF 4 > 10.0.0.1@e0',
+    ]);
+  });
+
   test('IPv6 goes the same ways with next hops of its own family', () => {
     const network = switched(
       {
