@@ -5,6 +5,7 @@ import { addressRules } from './rules/addresses.ts';
 import { managementAddress } from './rules/managementAddress.ts';
 import { prefixRules } from './rules/prefixes.ts';
 import { routingRules } from './rules/routing.ts';
+import { spanningTreeRules } from './rules/spanningTree.ts';
 import { vlanRules } from './rules/vlans.ts';
 import { labelGaps } from './rules/labelGaps.ts';
 import { links } from './rules/links.ts';
@@ -20,6 +21,7 @@ export const rules: readonly Rule[] = [
   links,
   poeBudget,
   ...vlanRules,
+  ...spanningTreeRules,
   ...prefixRules,
   ...addressRules,
   ...routingRules,

@@ -169,6 +169,7 @@ const configurationOf = ({
   aggregateId,
   vrfId,
   ospf,
+  spanningTree,
 }: Port): Partial<Port> => ({
   mode,
   untaggedVid,
@@ -178,6 +179,7 @@ const configurationOf = ({
   aggregateId,
   vrfId,
   ospf,
+  spanningTree,
 });
 
 /** A cable from the device to itself may lose both ends: one update for it. */

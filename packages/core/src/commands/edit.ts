@@ -2,6 +2,17 @@ import { update, type ChangeSet } from '../change/change.ts';
 import { kinds, notesOf, type Kind, type Rows } from '../model/kinds.ts';
 import type { Network } from '../model/network.ts';
 
+/** Data inside a field, in words: "area 0, cost 10, passive no". */
+function plainText(value: unknown): string {
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  if (Array.isArray(value)) return value.map(plainText).join(', ');
+  if (typeof value !== 'object' || value === null) return String(value);
+  return Object.entries(value)
+    .filter(([, part]) => part !== null && !(Array.isArray(part) && part.length === 0))
+    .map(([name, part]) => `${name} ${plainText(part)}`)
+    .join(', ');
+}
+
 const shown = (network: Network, kind: Kind, field: string, value: unknown): string => {
   if (value === null || value === undefined || value === '') return 'nothing';
   const target = (kinds[kind].refs as Record<string, Kind | undefined>)[field];
@@ -9,6 +20,7 @@ const shown = (network: Network, kind: Kind, field: string, value: unknown): str
     const row = network.get(target, value);
     return row === null ? 'nothing' : kinds[target].nameOf(row as never);
   }
+  if (typeof value === 'object') return plainText(value);
   const unit = notesOf(kind, field)?.unit;
   return unit === undefined ? String(value) : `${String(value)} ${unit}`;
 };

@@ -3,7 +3,7 @@ import type { Network } from '../model/network.ts';
 import { setPort } from '../switching/bridges.ts';
 import type { Layer2 } from '../switching/layer2.ts';
 import { reachOf } from '../switching/reach.ts';
-import { spanningTree } from '../switching/spanningTree.ts';
+import { treeOfPart } from '../switching/spanningTree.ts';
 
 /** What a chosen VLAN lights up on a switching sheet. */
 export interface Lit {
@@ -34,9 +34,7 @@ export function litBy(network: Network, layer2: Layer2, vlan: Vlan | null): Lit 
         if (part.listeners.some((port) => port.id === set || port.parentId === set))
           links.add([at.key, set].sort().join(' '));
       }
-    const first = part.bridges.find(({ bridge }) => bridge.form === 'switch') ?? part.bridges[0];
-    const tree = first === undefined ? null : spanningTree(layer2, first.bridge, first.vid);
-    for (const [key, port] of tree?.blocked ?? []) blocked.set(key, port.key);
+    for (const [key, port] of treeOfPart(layer2, part)?.blocked ?? []) blocked.set(key, port.key);
   }
   return { devices, links, blocked };
 }

@@ -145,7 +145,7 @@ describe('switching sheet', () => {
       between(graph, 'core-1 / 2', 'acc-1')[0]
         ?.cables.map((line) => line.label)
         .sort(),
-    ).toEqual(['T-00001', 'T-00003']);
+    ).toEqual(['T-00002', 'T-00003']);
   });
 
   test('end devices are folded with what their ports carry; a router shows its subinterfaces and the hand-off', () => {

@@ -4,6 +4,7 @@ import { lacpModes, portForms } from '../model/kinds/port.ts';
 import { prefixSchema, rangeSchema } from '../model/kinds/prefix.ts';
 import { addressFamilies, ospfSchema } from '../model/kinds/routing.ts';
 import { siteTemplateSchema, templatePartSchema } from '../model/kinds/siteTemplate.ts';
+import { portSpanningTreeSchema } from '../model/kinds/spanningTree.ts';
 import { portModes, vlanSchema } from '../model/kinds/vlan.ts';
 import { vrfSchema } from '../model/kinds/vrf.ts';
 import { vidSchema, vidsSchema } from '../model/vids.ts';
@@ -76,6 +77,7 @@ export const logicalPortFields = {
   vrf: text,
   farAddress: text,
   ospf: ospfSchema.nullable().optional(),
+  spanningTree: portSpanningTreeSchema.nullable().optional(),
   addresses: z.array(portAddressEntry).optional(),
   redundancy: z
     .array(z.strictObject({ group: z.int(), virtual: name, priority: z.int().optional() }))

@@ -188,6 +188,7 @@ export function setLogicalFields(staging: Staging, port: Port, entry: PortEntry,
   if (entry.innerVid !== undefined) port.innerVid = entry.innerVid;
   if (entry.farAddress !== undefined) port.farAddress = entry.farAddress;
   if (entry.ospf !== undefined) port.ospf = entry.ospf;
+  if (entry.spanningTree !== undefined) port.spanningTree = entry.spanningTree;
   if (entry.vrf !== undefined) port.vrfId = vrfNamed(staging, entry.vrf, `${at}.vrf`);
   if (entry.vlanGroup !== undefined)
     port.vlanGroupId = vlanGroupNamed(staging, entry.vlanGroup, `${at}.vlanGroup`);

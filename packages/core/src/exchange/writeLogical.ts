@@ -68,6 +68,7 @@ export function logicalFields(network: Network, port: Port): Partial<PortEntry> 
       vrf: vrfName(network, port.vrfId),
       farAddress: port.farAddress,
       ospf: port.ospf,
+      spanningTree: port.spanningTree,
       addresses,
       redundancy,
     },

@@ -14,6 +14,10 @@ export const everyPortOf = (network: Network, deviceId: string): Port[] =>
     .find('everyPortByDevice', deviceId)
     .sort((a, b) => Number(a.form !== 'physical') - Number(b.form !== 'physical') || a.ordinal - b.ordinal);
 
+/** Bit/s that a port runs at by itself: that of what sits in its cage, its own otherwise. Null where neither is known. */
+export const portSpeed = (network: Network, port: Port): number | null =>
+  network.get('model', port.transceiverId)?.optics?.speedBps ?? port.speedBps;
+
 /** The cable plugged into a port, by its own end or by a further leg. */
 export function cableAt(network: Network, portId: string): Cable | null {
   const cable = network.findOne('cablesByPort', portId);

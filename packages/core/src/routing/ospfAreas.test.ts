@@ -158,7 +158,7 @@ test('every metric of a network of areas and ranges is that of the text of the s
       const expected = oracle(given);
       for (let router = 0; router < routers; router++) {
         const device = network.findOne('deviceByName', `r${router}`);
-        const discarded = new Set(given.ranges[router] ?? []);
+        const discarded = new Set<string>(given.ranges[router] ?? []);
         const wanted = [...(expected[router] ?? [])]
           .filter(([key]) => key !== loopback(given, router) && !discarded.has(key))
           .map(([key, cost]) => `${key} ${cost}`);

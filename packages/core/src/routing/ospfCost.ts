@@ -1,5 +1,6 @@
 import type { Port } from '../model/kinds/port.ts';
 import type { Network } from '../model/network.ts';
+import { portSpeed } from '../model/ports.ts';
 
 /**
  * Speed whose cost is 1. RFC 4750 (ospfIfMetricValue) proposes 10^8 over the speed, with which all links from
@@ -14,14 +15,14 @@ const assumedBps = 1e9;
 export function speedOf(network: Network, port: Port): number | null {
   if (port.form === 'aggregate') {
     const members = network.find('portsByAggregate', port.id);
-    const sum = members.reduce((total, member) => total + (member.speedBps ?? 0), 0);
+    const sum = members.reduce((total, member) => total + (portSpeed(network, member) ?? 0), 0);
     return sum > 0 ? sum : port.speedBps;
   }
   if (port.form === 'subinterface' && port.speedBps === null) {
     const parent = network.get('port', port.parentId);
     return parent === null ? null : speedOf(network, parent);
   }
-  return port.speedBps;
+  return portSpeed(network, port);
 }
 
 /** Cost of sending out of a port (RFC 2328 section 9): as set, 0 for a loopback, otherwise by speed. */

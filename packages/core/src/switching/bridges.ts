@@ -3,6 +3,7 @@ import type { Device } from '../model/kinds/device.ts';
 import type { Port } from '../model/kinds/port.ts';
 import type { Vlan } from '../model/kinds/vlan.ts';
 import type { Network } from '../model/network.ts';
+import { byName } from '../model/order.ts';
 import { placeChain, placeOfDevice } from '../model/places.ts';
 import { portsOf } from '../model/ports.ts';
 
@@ -21,6 +22,8 @@ export interface Bridge {
 /** A way in or out of a bridge: a port, or all members of an aggregate, also over several devices of a stack. */
 export interface BridgePort {
   key: string;
+  /** Bridge and port as people say them; no two are alike. */
+  title: string;
   bridge: Bridge;
   /** Where it is set: the aggregate, or the port itself. */
   port: Port;
@@ -88,10 +91,12 @@ function build(network: Network): Bridging {
   const bridges = new Map<string, Bridge>();
   const byKey = new Map<string, BridgePort>();
   const byMember = new Map<string, BridgePort>();
-  for (const device of network.all('device')) {
+  const forwarding = [...network.all('device')].filter(
+    ({ id, role }) => passing.has(role) || network.find('everyPortByDevice', id).some(switches),
+  );
+  for (const device of forwarding.sort(byName)) {
     const ports = network.find('everyPortByDevice', device.id);
     const transparent = passing.has(device.role) && !ports.some(switches);
-    if (!transparent && !ports.some(switches)) continue;
     const key = bridgeKey(network, device);
     const bridge = bridges.get(key) ?? {
       key,
@@ -107,7 +112,13 @@ function build(network: Network): Bridging {
       if (member.role === 'powerIn' || member.role === 'powerOut' || member.role === 'console') continue;
       if (!(transparent ? member.role !== 'management' : switches(port))) continue;
       const way = port.form === 'aggregate' ? `${key}/${port.name.toLowerCase()}` : port.id;
-      const bridgePort = byKey.get(way) ?? { key: way, bridge, port, members: [] };
+      const bridgePort = byKey.get(way) ?? {
+        key: way,
+        title: `${port.form === 'aggregate' ? bridge.name : device.name} ${port.name}`,
+        bridge,
+        port,
+        members: [],
+      };
       bridgePort.members.push(member);
       byKey.set(way, bridgePort);
       byMember.set(member.id, bridgePort);

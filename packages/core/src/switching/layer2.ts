@@ -1,6 +1,8 @@
 import type { Port } from '../model/kinds/port.ts';
-import { lastVid } from '../model/vids.ts';
 import type { Network } from '../model/network.ts';
+import { byName, compareNames } from '../model/order.ts';
+import { portSpeed } from '../model/ports.ts';
+import { lastVid } from '../model/vids.ts';
 import { bridgingOf, setPort, type Bridge, type BridgePort, type Bridging } from './bridges.ts';
 import { VidSet } from './vidSet.ts';
 
@@ -11,8 +13,10 @@ export interface BridgeLink {
   b: BridgePort;
   /** Tags on the wire that both ends take; 0 for untagged frames. */
   tags: VidSet;
-  /** Of all members together; null where no speed is known. */
+  /** What both ends agree on, of all members together; null where no speed is known. */
   speedBps: number | null;
+  /** A member port of `a`, so that what carries it can be found. */
+  memberId: string;
 }
 
 /** How a bridge port maps what is on the wire to VLANs inside: 0 on the wire are untagged frames. */
@@ -122,15 +126,16 @@ export class Layer2 {
         const far = this.bridging.farOf(member.id);
         const b = far === null ? undefined : this.bridging.byMember.get(far);
         if (b === undefined || (b.bridge === a.bridge && b.key === a.key)) continue;
-        const [first, second] = a.key < b.key ? [a, b] : [b, a];
-        const key = `${first.key} ${second.key}`;
+        if (compareNames(a.title, b.title) > 0) continue;
+        const key = [a.key, b.key].sort().join(' ');
+        const speedBps = this.agreedSpeed(member, this.network.get('port', far));
         const known = links.get(key);
         if (known !== undefined) {
-          if (first === a) known.speedBps = (known.speedBps ?? 0) + (member.speedBps ?? 0) || null;
+          known.speedBps = (known.speedBps ?? 0) + (speedBps ?? 0) || null;
           continue;
         }
-        const tags = this.tagsOf(first).and(this.tagsOf(second));
-        links.set(key, { key, a: first, b: second, tags, speedBps: first === a ? member.speedBps : null });
+        const tags = this.tagsOf(a).and(this.tagsOf(b));
+        links.set(key, { key, a, b, tags, speedBps, memberId: member.id });
       }
     for (const link of links.values()) {
       this.links.push(link);
@@ -143,6 +148,29 @@ export class Layer2 {
         if (x !== y) this.parent[Math.max(x, y)] = Math.min(x, y);
       });
     }
+  }
+
+  /** What two ports run at together: the slower of them. */
+  private agreedSpeed(a: Port, b: Port | null): number | null {
+    const speeds = [portSpeed(this.network, a), b === null ? null : portSpeed(this.network, b)];
+    const known = speeds.filter((speed) => speed !== null);
+    return known.length === 0 ? null : Math.min(...known);
+  }
+
+  /**
+   * The number by which a link carries a domain at its ends; null where it does not: both must take the same tag for
+   * VLANs of that domain.
+   */
+  carriedBy(link: BridgeLink, id: number, numbersAtA: readonly number[]): { a: number; b: number } | null {
+    const [a, b] = [this.carriage.get(link.a.key), this.carriage.get(link.b.key)];
+    if (a === undefined || b === undefined) return null;
+    for (const number of numbersAtA) {
+      const tag = a.untagged === number ? 0 : number;
+      if (!link.tags.has(tag)) continue;
+      const there = inner(b, tag);
+      if (this.domainId(link.b.bridge, there) === id) return { a: number, b: there };
+    }
+    return null;
   }
 
   private tagsOf(port: BridgePort): VidSet {
@@ -173,7 +201,10 @@ export class Layer2 {
     for (const { port, tag, at } of this.listeners) {
       const carriage = this.carriage.get(at.key);
       if (carriage !== undefined && !this.segments.has(port.id))
-        this.segments.set(port.id, `d${this.find(this.node(at.bridge, inner(carriage, tag)))}`);
+        this.segments.set(
+          port.id,
+          `d${this.find(this.node(at.bridge, inner(carriage, tag)))}${port.innerVid === null ? '' : `.${port.innerVid}`}`,
+        );
     }
   }
 
@@ -206,7 +237,7 @@ export class Layer2 {
 
   /**
    * Which broadcast domain a routed port is in: the same text for all that hear each other. Null where nothing is
-   * plugged in. A loopback is in none.
+   * plugged in. A loopback is in none. Of a subinterface with two tags the inner one counts as well (IEEE 802.1ad).
    */
   segmentOf(port: Port): string | null {
     if (port.form === 'loopback' || port.form === 'tunnel') return null;
@@ -246,14 +277,26 @@ export class Layer2 {
     return found;
   }
 
+  /** Bridges in a domain, each with the VLAN number it has there. */
+  bridgesOfDomain(id: number): { bridge: Bridge; vid: number }[] {
+    return (this.members().get(id) ?? []).flatMap(({ bridge: at, vid }) => {
+      const bridge = this.order[at];
+      return bridge === undefined ? [] : [{ bridge, vid }];
+    });
+  }
+
+  private groups: Map<string, Bridge[]> | null = null;
+
+  /** A bridge and all that hang together with it by links, whatever VLANs they carry; in order of name. */
+  pluggedBridges(start: Bridge): readonly Bridge[] {
+    this.groups ??= pluggedTogether(this.order, this.links);
+    return this.groups.get(start.key) ?? [start];
+  }
+
   /** Everything that hears a frame of a VLAN sent at a bridge. */
   domain(bridge: Bridge, vid: number): Domain {
     const id = this.domainId(bridge, vid);
-    const members = this.members().get(id) ?? [];
-    const bridges = members.flatMap(({ bridge: at, vid: number }) => {
-      const one = this.order[at];
-      return one === undefined ? [] : [{ bridge: one, vid: number }];
-    });
+    const bridges = this.bridgesOfDomain(id);
     const numbers = new Map<string, number[]>();
     for (const one of bridges) numbers.set(one.bridge.key, [...(numbers.get(one.bridge.key) ?? []), one.vid]);
     const ports = this.bridging.ports.flatMap((at) =>
@@ -286,6 +329,20 @@ export class Layer2 {
         }),
       };
   }
+}
+
+/** Bridges by key, each with all that it is joined to. */
+function pluggedTogether(order: readonly Bridge[], links: readonly BridgeLink[]): Map<string, Bridge[]> {
+  const groups = new Map(order.map((bridge) => [bridge.key, [bridge]]));
+  for (const { a, b } of links) {
+    const [left, right] = [groups.get(a.bridge.key), groups.get(b.bridge.key)];
+    if (left === undefined || right === undefined || left === right) continue;
+    const [more, less] = left.length < right.length ? [right, left] : [left, right];
+    more.push(...less);
+    for (const bridge of less) groups.set(bridge.key, more);
+  }
+  for (const group of new Set(groups.values())) group.sort(byName);
+  return groups;
 }
 
 const built = new WeakMap<Network, Layer2>();

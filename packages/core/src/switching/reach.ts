@@ -54,7 +54,7 @@ function stopsOf(layer2: Layer2, bridges: ReadonlySet<string>, vlan: Vlan): Stop
         const other = layer2.untaggedAt(at);
         if (there === 'tagged')
           stop('native', `VLAN ${vlan.vid} goes untagged at ${sitting(from)} and tagged at ${sitting(at)}`);
-        else if (other !== null && from.key < at.key)
+        else if (other !== null && from === link.a)
           stop(
             'native',
             `untagged frames are VLAN ${vlan.vid} at ${sitting(from)} and VLAN ${other} at ${sitting(at)}`,

@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { Vlan } from '../model/kinds/vlan.ts';
 import type { Network } from '../model/network.ts';
-import { portTitle } from '../model/ports.ts';
+import { findPort, portTitle } from '../model/ports.ts';
 import { access, switched, trunk } from '../testSwitching.ts';
 import type { Bridge } from './bridges.ts';
 import { layer2Of } from './layer2.ts';
@@ -222,6 +222,40 @@ describe('routed hand-over between numberings', () => {
     const found = leaks(layer2Of(hop([], true)));
     expect(found.some((leak) => leak.domain.bridges.some((one) => one.vid === 20))).toBe(true);
   });
+});
+
+test('with two tags the inner one counts, over a link and through a switch alike (IEEE 802.1ad)', () => {
+  const sub = (inner: number): object => ({
+    name: `1.100.${inner}`,
+    form: 'subinterface',
+    over: '1',
+    vid: 100,
+    innerVid: inner,
+  });
+  const router = (...inner: number[]) => ({ role: 'RT', ports: [{ name: '1' }, ...inner.map(sub)] as never });
+  const segments = (network: Network): (string | null)[] =>
+    ['r1:1.100.5', 'r1:1.100.6', 'r2:1.100.5'].map((title) => {
+      const [device = '', port = ''] = title.split(':');
+      const found = findPort(network, device, port);
+      return found === null ? null : layer2Of(network).segmentOf(found);
+    });
+  const wires = [
+    [['r1:1', 'r2:1']],
+    [
+      ['r1:1', 'sw:1'],
+      ['sw:2', 'r2:1'],
+    ],
+  ] as [string, string][][];
+  for (const links of wires) {
+    const network = switched(
+      { r1: router(5, 6), r2: router(5), sw: { ports: [trunk('1', [100]), trunk('2', [100])] } },
+      links,
+    );
+    const [five, six, other] = segments(network);
+    expect(five).not.toBeNull();
+    expect(other).toBe(five);
+    expect(six).not.toBe(five);
+  }
 });
 
 describe('spanning tree', () => {

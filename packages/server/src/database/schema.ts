@@ -428,7 +428,18 @@ const seventh: Migration = {
   },
 };
 
-const steps: readonly Migration[] = [first, second, third, fourth, fifth, sixth, seventh];
+const eighth: Migration = {
+  name: '008-spanning-tree',
+  up: async (knex: Knex) => {
+    await knex.raw(`
+      ALTER TABLE device ADD spanning_tree jsonb,
+        ADD bridge_address text CHECK (bridge_address ~ '^[0-9a-f]{2}(:[0-9a-f]{2}){5}$');
+      ALTER TABLE port ADD spanning_tree jsonb;
+    `);
+  },
+};
+
+const steps: readonly Migration[] = [first, second, third, fourth, fifth, sixth, seventh, eighth];
 
 /** Brings the database to the newest schema; several servers may start at once. */
 export async function migrate(knex: Knex): Promise<void> {

@@ -28,6 +28,7 @@ import { DeviceAddressesCard } from './AddressesCard.tsx';
 import { PortList } from './PortList.tsx';
 import { InterfacesCard } from './InterfacesCard.tsx';
 import { RoutesCard } from './RoutesCard.tsx';
+import { SpanningTreeCard } from './SpanningTreeCard.tsx';
 import { RowHistory } from './RowHistory.tsx';
 import { SlotsCard } from './SlotsCard.tsx';
 
@@ -90,7 +91,6 @@ export function DeviceRecord({ device }: { device: Device }): ReactNode {
           {(device.role === 'SW' || device.role === 'FW' || device.role === 'RT') && (
             <EditableFact kind="device" row={device} field="stack" />
           )}
-          {device.role === 'SW' && <EditableFact kind="device" row={device} field="bridgePriority" numeric />}
           {rack === null && (
             <PlaceFact
               placeId={device.placeId}
@@ -157,6 +157,7 @@ export function DeviceRecord({ device }: { device: Device }): ReactNode {
         {ports.length === 0 ? <Hint>This device has no ports.</Hint> : <PortList device={device} />}
       </Card>
       <DeviceAddressesCard device={device} />
+      {device.role === 'SW' && <SpanningTreeCard device={device} />}
       {routes && <InterfacesCard device={device} />}
       {routes && <RoutesCard device={device} />}
       {drawn.length > 0 && (

@@ -21,6 +21,7 @@ import { CagePicker } from './CagePicker.tsx';
 import { DisconnectButton } from './DisconnectButton.tsx';
 import { Card, ChosenFact, EditableFact, Facts, Goto, Head } from './parts.tsx';
 import { PortAddressesCard } from './AddressesCard.tsx';
+import { PortSpanningTreeCard } from './SpanningTreeCard.tsx';
 import { SwitchingCard } from './SwitchingCard.tsx';
 import { PortRoutingCard } from './PortRoutingCard.tsx';
 import { RunCard } from './RunCard.tsx';
@@ -113,6 +114,7 @@ export function PortRecord({ port }: { port: Port }): ReactNode {
       {port.role !== 'powerIn' && port.role !== 'powerOut' && port.passThroughId === null && (
         <>
           {(port.form === 'physical' || port.form === 'aggregate') && <SwitchingCard port={port} />}
+          {(port.mode === 'access' || port.mode === 'trunk') && <PortSpanningTreeCard port={port} />}
           <PortAddressesCard port={port} />
           <PortRoutingCard port={port} />
         </>

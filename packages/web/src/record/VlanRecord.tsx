@@ -5,7 +5,8 @@ import {
   layer2Of,
   portTitle,
   reachOf,
-  spanningTree,
+  treeOfPart,
+  type SpanningTree,
   type Vlan,
 } from '@visograph/core';
 import { useMemo, useState, type ReactNode } from 'react';
@@ -67,6 +68,19 @@ function ColourFact({ vlan }: { vlan: Vlan }): ReactNode {
   );
 }
 
+/** The root of a part, what decided for it, and how many of its links are blocked. */
+function rootText(tree: SpanningTree | null): string {
+  if (tree === null) return 'no spanning tree';
+  const by = {
+    alone: '',
+    priority: ' by priority',
+    address: ' by address',
+    name: ' if its address is the lowest, which is not recorded',
+  }[tree.rootBy];
+  const kind = { vlan: '', all: ', one tree for all VLANs', instance: ', by instance' }[tree.of.form];
+  return `root ${tree.root.name}${by}${kind}${tree.blocked.size > 0 ? `, ${counted(tree.blocked.size, 'link')} blocked` : ''}`;
+}
+
 /** How far the VLAN reaches: its parts, where it stops, who uses it. */
 function ReachCards({ vlan }: { vlan: Vlan }): ReactNode {
   const { network } = useProject().view;
@@ -75,10 +89,7 @@ function ReachCards({ vlan }: { vlan: Vlan }): ReactNode {
     const found = reachOf(layer2, vlan);
     return {
       reach: found,
-      roots: found.islands.map((part) => {
-        const first = part.bridges[0];
-        return first === undefined ? null : spanningTree(layer2, first.bridge, first.vid);
-      }),
+      roots: found.islands.map((part) => treeOfPart(layer2, part)),
     };
   }, [network, vlan]);
   return (
@@ -96,7 +107,7 @@ function ReachCards({ vlan }: { vlan: Vlan }): ReactNode {
             </li>
             <li>
               <Hint>
-                {`${counted(part.ports.length, 'port')}, ${counted(part.listeners.length, 'user')} · root ${roots[at]?.root.name ?? '–'}${(roots[at]?.blocked.size ?? 0) > 0 ? `, ${roots[at]?.blocked.size ?? 0} links blocked` : ''}`}
+                {`${counted(part.ports.length, 'port')}, ${counted(part.listeners.length, 'user')} · ${rootText(roots[at] ?? null)}`}
               </Hint>
             </li>
           </List>

@@ -93,6 +93,8 @@ interface FactProps<K extends Kind> {
   field: keyof Rows[K] & string;
   numeric?: boolean;
   optional?: boolean;
+  /** Turns what was typed into the one way it is written. */
+  canonical?: (text: string) => string;
 }
 
 /** A fact edited in place: Enter or leaving keeps it, Escape gives it back. What is wrong stays, with the reason. */
@@ -102,6 +104,7 @@ export function EditableFact<K extends Kind>({
   field,
   numeric = false,
   optional = true,
+  canonical = (typed) => typed,
 }: FactProps<K>): ReactNode {
   const { view, commit, canEdit } = useProject();
   const now = row[field];
@@ -128,7 +131,7 @@ export function EditableFact<K extends Kind>({
   }, [field]);
   const keep = (): void => {
     if (text === shown) return setWrong(null);
-    const parsed = parse(text, numeric, optional);
+    const parsed = parse(canonical(text), numeric, optional);
     if (!parsed.ok) return setWrong(parsed.why);
     const set = editRow(view.network, kind, row, { [field]: parsed.value } as Partial<Rows[K]>);
     const tried = applyChanges(view.network, set.changes);

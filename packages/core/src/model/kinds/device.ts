@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { dateField, idField, nameField, noted, refField, textField } from '../field.ts';
 import { ipField } from '../ipField.ts';
 import { roleCodes } from '../roles.ts';
+import { bridgeAddressField, bridgePriorityField, spanningTreeSchema } from './spanningTree.ts';
 
 export const deviceStatuses = ['planned', 'active', 'retired'] as const;
 export const deviceSides = ['full', 'left', 'right'] as const;
@@ -53,18 +54,12 @@ export const deviceSchema = z
       label: 'Stack or pair',
       help: 'Devices of one name here act as one switch, so that aggregates may span them',
     }),
-    bridgePriority: noted(
-      z
-        .int()
-        .min(0, 'is below 0')
-        .max(61440, 'is above 61440')
-        .refine((value) => value % 4096 === 0, 'is not a multiple of 4096 (IEEE 802.1D-2004 clause 9.2.5)')
-        .nullable(),
-      {
-        label: 'Bridge priority',
-        help: 'The lowest becomes the root of the spanning tree; 32768 where empty',
-      },
-    ),
+    bridgePriority: noted(bridgePriorityField.nullable(), {
+      label: 'Bridge priority',
+      help: 'The lowest becomes the root of the spanning tree; 32768 where empty',
+    }),
+    bridgeAddress: bridgeAddressField,
+    spanningTree: noted(spanningTreeSchema.nullable(), { label: 'Spanning tree', internal: true }),
     routerId: noted(
       ipField('Router id')
         .refine((text) => !text.includes(':'), 'is not like an IPv4 address')
@@ -107,6 +102,8 @@ export const blankDevice: Omit<Device, 'id' | 'name' | 'role'> = {
   installedOn: null,
   stack: null,
   bridgePriority: null,
+  bridgeAddress: null,
+  spanningTree: null,
   routerId: null,
   asNumber: null,
   extra: {},

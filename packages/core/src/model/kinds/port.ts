@@ -5,6 +5,7 @@ import { ipField } from '../ipField.ts';
 import { vidSchema, vidsSchema } from '../vids.ts';
 import { portRoles } from './portGroup.ts';
 import { ospfSchema } from './routing.ts';
+import { portSpanningTreeSchema } from './spanningTree.ts';
 import { portModes, switchingFaults } from './vlan.ts';
 
 /** A port with a connector, or one that is only configured. */
@@ -52,6 +53,7 @@ export const portSchema = z
     vrfId: refField('VRF'),
     farAddress: noted(ipField('Far end').nullable(), { label: 'Far end', help: 'Outer address of a tunnel' }),
     ospf: noted(ospfSchema.nullable(), { label: 'OSPF', internal: true }),
+    spanningTree: noted(portSpanningTreeSchema.nullable(), { label: 'Spanning tree', internal: true }),
     notes: textField('Notes'),
   })
   .superRefine((port, context) => {
@@ -105,5 +107,6 @@ export const blankPort: Omit<Port, 'id' | 'deviceId' | 'name'> = {
   vrfId: null,
   farAddress: null,
   ospf: null,
+  spanningTree: null,
   notes: null,
 };
