@@ -7,6 +7,7 @@ import tseslint from 'typescript-eslint';
 const floors = [
   ['model'],
   ['change'],
+  ['lens'],
   ['racks'],
   ['cabling'],
   ['switching', 'address'],

@@ -1,4 +1,4 @@
-import { projections } from '@visograph/core';
+import { inForce, projections } from '@visograph/core';
 import { parseArgs } from 'node:util';
 import { commands, type Output } from './commands.ts';
 import { openFile } from './openFile.ts';
@@ -11,7 +11,7 @@ visograph draw FILE --projection elevation --rack NAME --out FILE.svg [--colour 
 visograph zone FILE [ZONE]                    a DNS zone file (RFC 1035), or the names of the zones
 visograph hosts FILE                          a hosts file
 
-All take --json. Exit: 0 fine, 1 findings, 2 unusable input.
+All take --json, and --built: what is built today, without what is only planned. Exit: 0 fine, 1 findings, 2 unusable input.
 `;
 
 const options = {
@@ -24,6 +24,7 @@ const options = {
   projection: { type: 'string' },
   device: { type: 'string' },
   out: { type: 'string' },
+  built: { type: 'boolean' },
   help: { type: 'boolean' },
 } as const;
 
@@ -55,5 +56,6 @@ export async function run(args: readonly string[], out: Output, err: Output): Pr
     else for (const problem of problems) err(`${problem.path}: ${problem.message}\n`);
     return 2;
   }
-  return command({ network: file.network, rest, values, out, err });
+  const network = values.built === true ? inForce(file.network, { planned: false }) : file.network;
+  return command({ network, rest, values, out, err });
 }

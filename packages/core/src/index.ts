@@ -42,6 +42,7 @@ export * from './model/kinds/sheetLink.ts';
 export * from './model/kinds/mark.ts';
 export * from './change/change.ts';
 export * from './change/apply.ts';
+export * from './lens/inForce.ts';
 export * from './change/invert.ts';
 export * from './change/diff.ts';
 export * from './change/undo.ts';

@@ -1,3 +1,4 @@
+import { inForce } from '../lens/inForce.ts';
 import type { Device } from '../model/kinds/device.ts';
 import type { Port } from '../model/kinds/port.ts';
 import type { Network } from '../model/network.ts';
@@ -83,7 +84,7 @@ export function poeDevice(network: Network, device: Device | null): number | nul
   if (device === null || number === null) return null;
   const supplied = network
     .find('powerPortsByDevice', device.id)
-    .some((port) => network.countOf('cablesByPort', port.id) > 0);
+    .some((port) => inForce(network).countOf('cablesByPort', port.id) > 0);
   return supplied ? null : number;
 }
 
@@ -125,7 +126,8 @@ function poweredAt(network: Network, port: Port, sourceClass: number): PoweredPo
 }
 
 /** Every device a switch feeds, and how its budget stands. Null for what feeds nobody. */
-export function poeLoad(network: Network, device: Device): PoeLoad | null {
+export function poeLoad(whole: Network, device: Device): PoeLoad | null {
+  const network = inForce(whole);
   const sources = portsOf(network, device.id).flatMap((port) => {
     const number = poeSource(network, port);
     return number === null ? [] : [{ port, number }];

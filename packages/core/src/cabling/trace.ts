@@ -1,3 +1,4 @@
+import { inForce } from '../lens/inForce.ts';
 import type { Cable } from '../model/kinds/cable.ts';
 import type { Port } from '../model/kinds/port.ts';
 import type { Network } from '../model/network.ts';
@@ -188,9 +189,9 @@ const later = (run: Run, by: number): Run['branches'] =>
  * Follows the physical path from a port: out through its cable or circuit, and at every pass-through port in at
  * one side and out at the other, until a port that passes nothing on. In cassettes and trunks the strands are
  * followed. A run that comes back over strands it has taken ends as a loop. A pass-through port without a cable of
- * its own is followed by its partner.
+ * its own is followed by its partner. Whatever its status: for drawings, which show all and say which is which.
  */
-export function traceRun(network: Network, portId: string): Run {
+export function followRun(network: Network, portId: string): Run {
   const start: At = { port: portId, strands: null };
   if (cableAt(network, portId) !== null || circuitAt(network, portId) !== null)
     return new Follower(network).outward(start);
@@ -200,8 +201,12 @@ export function traceRun(network: Network, portId: string): Run {
   return { ...run, from: portId, hops: [{ port: portId }, ...run.hops], branches: later(run, 1) };
 }
 
-/** The whole run that a port lies on, from one end to the other, also when the port is in its middle. */
-export function wholeRun(network: Network, portId: string): Run {
+/** The run from a port over what is in force: at retired gear and cables it ends. */
+export const traceRun = (network: Network, portId: string): Run => followRun(inForce(network), portId);
+
+/** The whole run that a port lies on, from one end to the other, also when the port is in its middle; of what is in force. */
+export function wholeRun(whole: Network, portId: string): Run {
+  const network = inForce(whole);
   const start: At = { port: portId, strands: null };
   const inside = inward(network, start);
   const [partner, ...others] = inside;

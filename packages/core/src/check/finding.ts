@@ -15,5 +15,7 @@ export interface Finding {
 export interface Rule {
   key: string;
   title: string;
+  /** What it reads: what is in force, or all there is, retired things as well. */
+  reads?: 'in force' | 'all';
   find: (network: Network) => Finding[];
 }

@@ -1,8 +1,9 @@
+import { inForce } from '../lens/inForce.ts';
 import type { Network } from '../model/network.ts';
 import { placeOfDevice } from '../model/places.ts';
 import type { Finding } from './finding.ts';
 
-/** What a place holds, all the way down, and the worst that was found in it. */
+/** What a place holds in force, all the way down, and the worst that was found in it. */
 export interface PlaceState {
   devices: number;
   racks: number;
@@ -42,7 +43,7 @@ export function placeStates(network: Network, findings: readonly Finding[]): Map
     }
   };
   for (const rack of network.all('rack')) outwards(rack.placeId, (state) => state.racks++);
-  for (const device of network.all('device'))
+  for (const device of inForce(network).all('device'))
     outwards(placeOfDevice(network, device), (state) => state.devices++);
   for (const finding of findings) {
     const [row] = finding.rows;

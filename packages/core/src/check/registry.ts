@@ -1,3 +1,4 @@
+import { inForce } from '../lens/inForce.ts';
 import type { Network } from '../model/network.ts';
 import { compareNames } from '../model/order.ts';
 import type { Finding, Rule } from './finding.ts';
@@ -28,10 +29,10 @@ export const rules: readonly Rule[] = [
   managementAddress,
 ];
 
-/** All findings of all rules, the bad ones first. */
+/** All findings of all rules, the bad ones first, of what is in force. */
 export function checkNetwork(network: Network): Finding[] {
-  const reading = network.forReading();
-  const findings = rules.flatMap((rule) => rule.find(reading));
+  const reading = { all: network.forReading(), 'in force': inForce(network).forReading() };
+  const findings = rules.flatMap((rule) => rule.find(reading[rule.reads ?? 'in force']));
   const weight = (finding: Finding): number => (finding.severity === 'bad' ? 0 : 1);
   return findings.sort(
     (a, b) =>

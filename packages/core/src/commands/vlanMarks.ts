@@ -132,7 +132,8 @@ export function carryVlan(
     for (const link of layer2.links) {
       const pair = [link.a.bridge.key, link.b.bridge.key];
       if (here === undefined || !pair.includes(here.key) || !pair.includes(there.key)) continue;
-      const ends = [link.a, link.b].map((end): CarryStep['ends'][number] => {
+      const inOrder = link.a.bridge.key === here.key ? [link.a, link.b] : [link.b, link.a];
+      const ends = inOrder.map((end): CarryStep['ends'][number] => {
         if (end.bridge.form === 'transparent') return { at: end, mark: 'T', wish: null, why: null };
         const mark = markOf(end.port, vid);
         if (mark !== '-') return { at: end, mark, wish: null, why: null };

@@ -186,7 +186,7 @@ describe('colours', () => {
   test('role, status, power drawn', () => {
     expect(labels('role')).toEqual(['forwarding', 'forwarding', 'passive and power']);
     expect(labels('status')).toEqual(['active', 'retired', 'planned']);
-    expect(labels('power')).toEqual(['above 600 W', 'up to 50 W', 'no draw']);
+    expect(labels('power')).toEqual(['above 600 W', 'no draw', 'no draw']);
   });
 
   test('power state, with the feed live and failed', () => {

@@ -1,3 +1,4 @@
+import { inForce } from '../lens/inForce.ts';
 import type { Sheet } from '../model/kinds/sheet.ts';
 import type { Place } from '../model/kinds/place.ts';
 import type { Network } from '../model/network.ts';
@@ -13,8 +14,9 @@ import { wiresOf, type WireEnd } from './wires.ts';
 
 const counted = (count: number, one: string): string => `${count} ${count === 1 ? one : `${one}s`}`;
 
-/** Devices, racks and ports of a place, as its plate says them. */
-function figures(network: Network, place: Place): string[] {
+/** Devices, racks and ports of a place that are in force, as its plate says them. */
+function figures(whole: Network, place: Place): string[] {
+  const network = inForce(whole);
   const within = placesWithin(network, place.id);
   const devices = devicesIn(network, within);
   const racks = racksIn(network, within).length;

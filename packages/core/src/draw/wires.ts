@@ -1,4 +1,4 @@
-import { traceRun } from '../cabling/trace.ts';
+import { followRun } from '../cabling/trace.ts';
 import type { Device } from '../model/kinds/device.ts';
 import type { Port } from '../model/kinds/port.ts';
 import type { Network } from '../model/network.ts';
@@ -121,7 +121,7 @@ function cableWires(network: Network, port: Port, wires: Map<string, Wire>): voi
 
 /** The run from an active port to the active port at its other end, as one wire. */
 function runWire(network: Network, port: Port): Wire | null {
-  const run = traceRun(network, port.id);
+  const run = followRun(network, port.id);
   const far = network.get('port', run.to);
   if (far === null) return null;
   const lines = run.hops.flatMap((hop): Line[] => {

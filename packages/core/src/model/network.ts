@@ -8,6 +8,7 @@ interface IndexDefinition<K extends Kind> {
   key: (row: Rows[K]) => string | readonly string[] | null;
 }
 const on = <K extends Kind>(kind: K, key: IndexDefinition<K>['key']): IndexDefinition<K> => ({ kind, key });
+const notActive = ({ status }: { status: string }): string | null => (status === 'active' ? null : status);
 const present = (...ids: (string | null)[]): string[] => ids.filter((id) => id !== null);
 
 /** Ways to find rows other than by id. Built when first asked for, then kept up to date with every change. */
@@ -21,6 +22,11 @@ const indexDefinitions = {
   devicesByModel: on('device', (row) => row.modelId),
   deviceByName: on('device', (row) => row.name.toLowerCase()),
   deviceBySerial: on('device', (row) => row.serial?.toLowerCase() ?? null),
+  /** Of what is not active: planned or retired. */
+  devicesByStatus: on('device', (row) => notActive(row)),
+  cablesByStatus: on('cable', (row) => notActive(row)),
+  circuitsByStatus: on('circuit', (row) => notActive(row)),
+  prefixesByStatus: on('prefix', (row) => notActive(row)),
   modulesByDevice: on('module', (row) => row.deviceId),
   modulesByModel: on('module', (row) => row.modelId),
   portsByModule: on('port', (row) => row.moduleId),
@@ -173,8 +179,11 @@ export class Network {
     private readonly indexes: Map<string, AnyIndex>,
     /** Lets what was worked out for the network before be kept where nothing changed. */
     readonly origin: Origin | null = null,
-    private readonly plain = false,
+    /** The network that this one holds on plain maps; null: it is no such copy. */
+    readonly plainOf: Network | null = null,
   ) {}
+
+  private reading: Network | null = null;
 
   static empty(): Network {
     return new Network(emptyTables(), new Map());
@@ -192,11 +201,13 @@ export class Network {
    * work that reads all of it, such as the checks; no draft can be made from it.
    */
   forReading(): Network {
-    if (this.plain || this.count('port') + this.count('cable') < 3000) return this;
+    if (this.plainOf !== null || this.count('port') + this.count('cable') < 3000) return this;
+    if (this.reading !== null) return this.reading;
     const tables = Object.fromEntries(
       kindNames.map((kind) => [kind, new Map(this.tables[kind] as Iterable<[string, Row]>)]),
     );
-    return new Network(tables as unknown as Tables, new Map(), null, true);
+    this.reading = new Network(tables as unknown as Tables, new Map(), null, this);
+    return this.reading;
   }
 
   get<K extends Kind>(kind: K, id: string | null): Rows[K] | null {
@@ -288,7 +299,8 @@ export class Network {
   ): AnyIndex {
     const built = this.indexes.get(name);
     if (built !== undefined) return built;
-    const made = this.plain ? RowIndex.forReading(key, this.all(kind)) : RowIndex.build(key, this.all(kind));
+    const made =
+      this.plainOf !== null ? RowIndex.forReading(key, this.all(kind)) : RowIndex.build(key, this.all(kind));
     const index = made as unknown as AnyIndex;
     this.indexes.set(name, index);
     return index;

@@ -39,6 +39,7 @@ export interface RackCapacity {
 export function freePortsBySpeed(network: Network, devices: readonly Device[]): Map<number, number> {
   const free = new Map<number, number>();
   for (const device of devices) {
+    if (device.status === 'retired') continue;
     for (const port of network.find('portsByDevice', device.id)) {
       if (port.role !== 'network' && port.role !== 'uplink') continue;
       if (!isFree(network, port.id)) continue;

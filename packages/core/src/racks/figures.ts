@@ -26,8 +26,9 @@ export function modelWatts(model: Pick<CatalogueModel, 'typicalPowerW' | 'maxPow
   return { typicalW: model?.typicalPowerW ?? maxW * typicalShare, maxW };
 }
 
-/** The draw of a device with its modules, in watts, without what it feeds to others. */
+/** The draw of a device with its modules, in watts, without what it feeds to others. What is retired draws nothing. */
 export function deviceWatts(network: Network, device: Device): Watts {
+  if (device.status === 'retired') return noWatts;
   let sum = modelWatts(network.get('model', device.modelId));
   if (network.count('module') === 0) return sum;
   for (const module of network.find('modulesByDevice', device.id))

@@ -1,3 +1,4 @@
+import { inForce } from '../lens/inForce.ts';
 import type { Device } from '../model/kinds/device.ts';
 import type { Port } from '../model/kinds/port.ts';
 import type { Feed, Rack } from '../model/kinds/rack.ts';
@@ -203,7 +204,11 @@ export const powerFlow = (
   devices: readonly Device[],
   dead: (rackId: string, feed: string) => boolean = () => false,
   { batteries = true }: { batteries?: boolean } = {},
-): PowerFlow => new Flow(network, devices, dead, batteries);
+): PowerFlow => {
+  const counted = inForce(network);
+  const inUse = devices.filter(({ id }) => counted.get('device', id) !== null);
+  return new Flow(counted, inUse, dead, batteries);
+};
 
 export interface FeedFailure {
   feed: string;
@@ -219,7 +224,8 @@ const needsPower = (network: Network, device: Device): boolean =>
   network.find('powerPortsByDevice', device.id).some((port) => port.role === 'powerIn');
 
 /** What happens to these devices when every feed of that name in those racks fails. */
-export function feedFailure(network: Network, racks: readonly Rack[], feed: string): FeedFailure {
+export function feedFailure(whole: Network, racks: readonly Rack[], feed: string): FeedFailure {
+  const network = inForce(whole);
   const ids = new Set(racks.map((rack) => rack.id));
   const devices = racks.flatMap((rack) => network.find('devicesByRack', rack.id));
   const dead = (rackId: string, name: string): boolean =>

@@ -1,3 +1,4 @@
+import { inForce } from '../lens/inForce.ts';
 import { prefixOf } from '../address/plan.ts';
 import {
   compareIp,
@@ -79,7 +80,8 @@ function isWayOut(network: Network, device: Device, interfaces: readonly RoutedI
  * Whether a device routes: by its role, by taking part in OSPF or BGP, or by having interfaces in two subnets of one
  * VRF and being the way out of one. A switch with addresses for its management alone does not.
  */
-export function isRouter(network: Network, device: Device): boolean {
+export function isRouter(whole: Network, device: Device): boolean {
+  const network = inForce(whole);
   if (network.countOf('everyPortByDevice', device.id) === 0) return false;
   const interfaces = interfacesOf(network, device.id);
   if (routing.has(device.role)) return interfaces.length > 0;
@@ -96,7 +98,8 @@ export const routersIn = (network: Network, devices: Iterable<Device>): Device[]
   [...devices].filter((device) => isRouter(network, device)).sort(byName);
 
 /** VRFs in which a device has addresses or routes; null stands for the global table. */
-export function vrfsOf(network: Network, deviceId: string): (string | null)[] {
+export function vrfsOf(whole: Network, deviceId: string): (string | null)[] {
+  const network = inForce(whole);
   const ids = new Set<string | null>([
     ...interfacesOf(network, deviceId).map((one) => one.vrfId),
     ...network.find('routesByDevice', deviceId).map((route) => route.vrfId),

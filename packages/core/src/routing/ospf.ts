@@ -1,3 +1,4 @@
+import { inForce } from '../lens/inForce.ts';
 import { holds, parsePrefix, formatPrefix, type IpPrefix } from '../model/ip.ts';
 import type { Network } from '../model/network.ts';
 import { topologyOf, type OspfArea, type OspfTopology } from './ospfGraph.ts';
@@ -158,7 +159,8 @@ export class OspfRoutes {
 const built = new WeakMap<Network, Map<string, OspfRoutes>>();
 
 /** The OSPF routes of a VRF and family, worked out once for a network. */
-export function ospfRoutesOf(network: Network, vrfId: string | null, family: 4 | 6): OspfRoutes {
+export function ospfRoutesOf(whole: Network, vrfId: string | null, family: 4 | 6): OspfRoutes {
+  const network = inForce(whole);
   const known = built.get(network) ?? new Map<string, OspfRoutes>();
   built.set(network, known);
   const key = `${vrfId ?? ''}/${family}`;

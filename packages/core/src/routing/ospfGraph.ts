@@ -1,3 +1,4 @@
+import { inForce } from '../lens/inForce.ts';
 import { bitsOf, formatPrefix, type IpPrefix } from '../model/ip.ts';
 import type { Network } from '../model/network.ts';
 import { byName } from '../model/order.ts';
@@ -215,8 +216,9 @@ export function readOspf(network: Network, vrfId: string | null, family: 4 | 6):
 
 const built = new WeakMap<Network, Map<string, OspfTopology>>();
 
-/** The OSPF topology of a VRF and family, worked out once for a network. */
-export function topologyOf(network: Network, vrfId: string | null, family: 4 | 6): OspfTopology {
+/** The OSPF topology of a VRF and family, worked out once for what is in force. */
+export function topologyOf(whole: Network, vrfId: string | null, family: 4 | 6): OspfTopology {
+  const network = inForce(whole);
   const known = built.get(network) ?? new Map<string, OspfTopology>();
   built.set(network, known);
   const key = `${vrfId ?? ''}/${family}`;

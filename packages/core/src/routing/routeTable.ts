@@ -1,3 +1,4 @@
+import { inForce } from '../lens/inForce.ts';
 import { compareIp, formatIp, holds, type IpAddress } from '../model/ip.ts';
 import type { Network } from '../model/network.ts';
 import { addressFacing, interfacesOf } from './interfaces.ts';
@@ -65,7 +66,8 @@ function ospfReader(network: Network): (route: OspfRoute) => TableRoute {
  * found (RFC 1812 section 5.2.4), and OSPF with all ways of equal cost. BGP brings no routes: what a neighbour tells is
  * not recorded.
  */
-export function routeTable(network: Network, deviceId: string, vrfId: string | null): RouteTable {
+export function routeTable(whole: Network, deviceId: string, vrfId: string | null): RouteTable {
+  const network = inForce(whole);
   const interfaces = interfacesOf(network, deviceId).filter((one) => one.vrfId === vrfId);
   const own = interfaces.flatMap((one) => one.addresses.map(({ address }) => address));
   const speaks = interfaces.some(({ port }) => port.ospf !== null);

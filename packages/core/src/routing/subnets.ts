@@ -1,3 +1,4 @@
+import { inForce } from '../lens/inForce.ts';
 import { prefixOf } from '../address/plan.ts';
 import { formatPrefix, type IpPrefix } from '../model/ip.ts';
 import type { Device } from '../model/kinds/device.ts';
@@ -38,7 +39,8 @@ function segmentOf(network: Network, one: RoutedInterface): string {
  * Subnets of some routers, each with those of them that hear each other in it, IPv4 before IPv6. Loopbacks and ports
  * for management are left out: nothing is routed over them.
  */
-export function subnetsOf(network: Network, routers: readonly Device[]): RoutedSubnet[] {
+export function subnetsOf(whole: Network, routers: readonly Device[]): RoutedSubnet[] {
+  const network = inForce(whole);
   const found = new Map<string, RoutedSubnet>();
   for (const device of routers)
     for (const one of interfacesOf(network, device.id)) {

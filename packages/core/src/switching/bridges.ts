@@ -1,3 +1,4 @@
+import { inForce } from '../lens/inForce.ts';
 import { traceRun } from '../cabling/trace.ts';
 import type { Device } from '../model/kinds/device.ts';
 import type { Port } from '../model/kinds/port.ts';
@@ -79,7 +80,9 @@ export interface Bridging {
 
 const built = new WeakMap<Network, Bridging>();
 
-export function bridgingOf(network: Network): Bridging {
+/** Bridges of what is in force. */
+export function bridgingOf(whole: Network): Bridging {
+  const network = inForce(whole);
   const known = built.get(network);
   if (known !== undefined) return known;
   const bridging = build(network);

@@ -1,3 +1,4 @@
+import { inForce } from '../lens/inForce.ts';
 import type { Port } from '../model/kinds/port.ts';
 import type { Network } from '../model/network.ts';
 import { byName, compareNames } from '../model/order.ts';
@@ -347,8 +348,9 @@ function pluggedTogether(order: readonly Bridge[], links: readonly BridgeLink[])
 
 const built = new WeakMap<Network, Layer2>();
 
-/** The layer-2 reach of a network, worked out once. */
-export function layer2Of(network: Network): Layer2 {
+/** The layer-2 reach of what is in force in a network, worked out once. */
+export function layer2Of(whole: Network): Layer2 {
+  const network = inForce(whole);
   const known = built.get(network);
   if (known !== undefined) return known;
   const layer2 = new Layer2(network);

@@ -1,3 +1,4 @@
+import { inForce } from '../lens/inForce.ts';
 import type { Port } from '../model/kinds/port.ts';
 import type { Vlan } from '../model/kinds/vlan.ts';
 import type { Network } from '../model/network.ts';
@@ -103,7 +104,8 @@ export interface HandOff {
 }
 
 /** Where routed devices take a VRF over from one VLAN to another: subinterfaces and VLAN interfaces of one VRF. */
-export function handOffs(network: Network): HandOff[] {
+export function handOffs(whole: Network): HandOff[] {
+  const network = inForce(whole);
   const byDevice = new Map<string, HandOff>();
   for (const port of network.all('port')) {
     if (port.form !== 'subinterface' && port.form !== 'vlan') continue;

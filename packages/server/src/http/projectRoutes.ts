@@ -31,6 +31,7 @@ import { notFound, Refusal, refuseFile, refuseProblems } from './problem.ts';
 import { refuseUnlessOwner } from './ownersOnly.ts';
 import { tableToXlsx, xlsxType } from './tableXlsx.ts';
 import { route, type Call, type Route } from './route.ts';
+import { shownNetwork } from './shownNetwork.ts';
 
 export const importLimit = 40 * 1024 * 1024;
 const isId = (text: string | null): text is string => z.uuid().safeParse(text).success;
@@ -198,20 +199,20 @@ export const projectRoutes: readonly Route[] = [
     method: 'get',
     path: '/projects/:project/findings',
     access: 'reader',
-    summary: 'What the checks find',
-    handle: async ({ projectId, services }) => checkNetwork((await services.store.read(projectId)).network),
+    summary: 'What the checks find; with built=1 in what is built today, without what is only planned',
+    handle: async (call) => checkNetwork(await shownNetwork(call)),
   }),
   route({
     method: 'get',
     path: '/projects/:project/reports/:report',
     access: 'reader',
     summary:
-      'A schedule for a scope, as JSON, with format=csv as CSV (RFC 4180), with format=xlsx as a workbook (ISO/IEC 29500)',
+      'A schedule for a scope, as JSON, with format=csv as CSV (RFC 4180), with format=xlsx as a workbook (ISO/IEC 29500); built=1 leaves out what is only planned',
     handle: async (call) => {
       const report = findReport(call.param('report'));
       if (report === null) throw notFound(`The schedule ${call.param('report')}`);
       const scopeId = await scopeOf(call);
-      const { network } = await call.services.store.read(call.projectId);
+      const network = await shownNetwork(call);
       const table = report.make(network, scopeId);
       const format = call.query('format');
       const fileName = `${report.title} - ${scopeTitle(network, scopeId)}`;

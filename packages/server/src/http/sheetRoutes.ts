@@ -12,6 +12,7 @@ import { z } from 'zod';
 import type { PrintSheet } from '../printing/order.ts';
 import { attach } from './attach.ts';
 import { notFound, Refusal, refuseFile } from './problem.ts';
+import { shownNetwork } from './shownNetwork.ts';
 import { route, type Call, type Route } from './route.ts';
 
 const day = (): string => new Date().toISOString().slice(0, 10);
@@ -22,7 +23,8 @@ async function readSheet(
   sheetId: string,
   page: Partial<Page> = {},
 ): Promise<{ sheet: Sheet; print: PrintSheet }> {
-  const { network, revision } = await call.services.store.read(call.projectId);
+  const { revision } = await call.services.store.read(call.projectId);
+  const network = await shownNetwork(call);
   const sheet = network.get('sheet', sheetId);
   if (sheet === null) throw notFound('This sheet');
   const plan = planOf(network, sheet, { today: day(), stamp: { revision, date: day() } });

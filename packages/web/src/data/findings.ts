@@ -1,6 +1,6 @@
 import { checkNetwork, type Finding, type Network } from '@visograph/core';
 import { useDeferredValue, useMemo } from 'react';
-import { useNetwork } from './project.tsx';
+import { useShown } from './shown.ts';
 
 /** The findings of a network are worked out once, whoever asks. */
 const known = new WeakMap<Network, Finding[]>();
@@ -13,6 +13,6 @@ function findingsOf(network: Network): Finding[] {
 
 /** What the checks find; follows an edit a moment later, so that the edit itself never waits for it. */
 export function useFindings(): { findings: Finding[]; network: Network } {
-  const network = useDeferredValue(useNetwork());
+  const network = useDeferredValue(useShown());
   return useMemo(() => ({ findings: findingsOf(network), network }), [network]);
 }

@@ -3,9 +3,11 @@ import { Button as AriaButton, Menu, MenuItem, MenuTrigger } from 'react-aria-co
 import { useNavigate } from 'react-router';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
+import { useBuiltToday } from '../data/shown.ts';
 import { useSession, useSignOut } from '../data/session.ts';
 import { useWorkspace } from '../data/workspace.tsx';
 import { Button, Floating } from '../kit/controls.tsx';
+import { Tick } from '../kit/Tick.tsx';
 import { PeoplePanel } from '../people/PeoplePanel.tsx';
 import { mono } from '../theme/mono.ts';
 import { useTheme } from '../theme/theme.tsx';
@@ -134,6 +136,20 @@ function PersonMenu(): ReactNode {
   );
 }
 
+/** Leaves out what is only planned: everything is drawn, counted and worked out as it stands today. */
+function BuiltToday(): ReactNode {
+  const [builtToday, setBuiltToday] = useBuiltToday();
+  return (
+    <Tick
+      isSelected={builtToday}
+      onChange={setBuiltToday}
+      aria-label="Built today: leave out what is only planned"
+    >
+      Built today
+    </Tick>
+  );
+}
+
 export function Band(): ReactNode {
   const { project, sync, view, canEdit } = useProject();
   const { historyOpen, setHistoryOpen } = useWorkspace();
@@ -149,6 +165,7 @@ export function Band(): ReactNode {
       </Brand>
       <ScopePath projectName={[...view.network.all('project')][0]?.name ?? project.name} />
       <Spread />
+      <BuiltToday />
       <CommandLine />
       {canEdit && (
         <Steps>

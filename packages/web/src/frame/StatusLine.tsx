@@ -1,8 +1,9 @@
-import { devicesInScope, placesWithin, isFree } from '@visograph/core';
+import { devicesInScope, placesWithin, inForce, isFree } from '@visograph/core';
 import { useDeferredValue, useMemo, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useFindings } from '../data/findings.ts';
 import { useNetwork } from '../data/project.tsx';
+import { useShown } from '../data/shown.ts';
 import { useWhereabouts } from '../data/location.ts';
 import { titleOf } from '../record/titles.ts';
 import { mono } from '../theme/mono.ts';
@@ -25,7 +26,7 @@ const Line = styled.footer`
 export function StatusLine(): ReactNode {
   const newest = useNetwork();
   /** The counts follow an edit a moment later: they go over every port of the scope. */
-  const network = useDeferredValue(newest);
+  const network = useDeferredValue(inForce(useShown()));
   const { scopeId, selection } = useWhereabouts();
   const { findings } = useFindings();
   const text = useMemo(() => {

@@ -1,7 +1,7 @@
 import { capacitySchedule, placeCapacitySchedule, type Place } from '@visograph/core';
 import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
-import { useNetwork } from '../data/project.tsx';
+import { useShown } from '../data/shown.ts';
 import { useWhereabouts } from '../data/location.ts';
 import { Choice } from '../kit/controls.tsx';
 import { Grid, type GridColumn } from '../kit/Grid.tsx';
@@ -24,7 +24,7 @@ const widths: Record<string, number> = { rack: 66, place: 86, kind: 60, racks: 4
 
 /** Every rack of a place with what it holds and may hold; sorts by any figure. */
 export function CapacityTable({ place }: { place: Place | null }): ReactNode {
-  const network = useNetwork();
+  const network = useShown();
   const { selection, select } = useWhereabouts();
   const [per, setPer] = useState<'rack' | 'place'>('rack');
   const table = useMemo(

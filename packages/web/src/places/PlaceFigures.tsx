@@ -9,7 +9,7 @@ import {
 } from '@visograph/core';
 import { useMemo, type ReactNode } from 'react';
 import { styled } from 'styled-components';
-import { useNetwork } from '../data/project.tsx';
+import { useShown } from '../data/shown.ts';
 import { mono } from '../theme/mono.ts';
 
 const List = styled.dl`
@@ -52,7 +52,7 @@ export function capacityOfPlace(network: Network, placeId: string | null) {
 
 /** The key figures of a place: units, mass, power, heat, free ports; what is above a limit in words. */
 export function PlaceFigures({ place }: { place: Place | null }): ReactNode {
-  const network = useNetwork();
+  const network = useShown();
   const sum = useMemo(() => capacityOfPlace(network, place?.id ?? null), [network, place]);
   if (sum.racks === 0) return null;
   const ports = [...sum.freePorts].filter(([speed]) => speed >= 1e9).slice(0, 4);

@@ -1,6 +1,7 @@
 import { feedFailure, type Device, type Rack } from '@visograph/core';
 import { useEffect, useMemo, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
+import { useShown } from '../data/shown.ts';
 import { Choice } from '../kit/controls.tsx';
 import { DeviceChips } from '../kit/DeviceChips.tsx';
 import { ClosingHead, DockColumn, DockFrame, Trouble } from '../kit/dock.tsx';
@@ -14,6 +15,7 @@ const Listed = ({ devices, none }: { devices: readonly Device[]; none: string })
 export function FeedPanel({ racks }: { racks: readonly Rack[] }): ReactNode {
   const { view } = useProject();
   const { network } = view;
+  const shown = useShown();
   const { deadFeed, setDeadFeed, setPanel, setColour } = useBench();
   const names = useMemo(
     () => [...new Set(racks.flatMap((rack) => rack.feeds.map((feed) => feed.name)))].sort(),
@@ -29,8 +31,8 @@ export function FeedPanel({ racks }: { racks: readonly Rack[] }): ReactNode {
     };
   }, [feed, setDeadFeed, setColour]);
   const failure = useMemo(
-    () => (feed === null ? null : feedFailure(network, racks, feed)),
-    [network, racks, feed],
+    () => (feed === null ? null : feedFailure(shown, racks, feed)),
+    [shown, racks, feed],
   );
   return (
     <DockFrame aria-label="If a feed fails">

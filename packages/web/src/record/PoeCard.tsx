@@ -1,7 +1,7 @@
 import { poeLoad, type Device } from '@visograph/core';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
-import { useNetwork } from '../data/project.tsx';
+import { useShown } from '../data/shown.ts';
 import { StateMark } from '../kit/panels.tsx';
 import { mono } from '../theme/mono.ts';
 import { Card, Facts, Goto } from './parts.tsx';
@@ -23,7 +23,7 @@ const watts = (value: number): string => (Number.isFinite(value) ? `${value.toFi
 
 /** What a switch feeds: budget, promised by class, drawn with the loss of the cables, what is left. */
 export function PoeCard({ device }: { device: Device }): ReactNode {
-  const network = useNetwork();
+  const network = useShown();
   const load = poeLoad(network, device);
   if (load === null) return null;
   const over = load.leftW !== null && load.leftW < 0;

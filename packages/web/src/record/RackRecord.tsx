@@ -13,6 +13,7 @@ import {
 import { Fragment, useMemo, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
+import { useShown } from '../data/shown.ts';
 import { useWhereabouts } from '../data/location.ts';
 import { useWorkspace } from '../data/workspace.tsx';
 import { Button } from '../kit/controls.tsx';
@@ -60,7 +61,8 @@ export function RackRecord({ rack }: { rack: Rack }): ReactNode {
   const { select } = useWhereabouts();
   const { setDock } = useWorkspace();
   const use = rackUse(network, rack);
-  const capacity = useMemo(() => rackCapacity(network, rack), [network, rack]);
+  const shown = useShown();
+  const capacity = useMemo(() => rackCapacity(shown, rack), [shown, rack]);
   const keep = (attempt: Attempt): void => {
     if (attempt.ok) commit(attempt.set);
     else sync.announce({ tone: 'bad', text: attempt.why });

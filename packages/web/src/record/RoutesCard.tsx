@@ -11,6 +11,7 @@ import {
 } from '@visograph/core';
 import { useMemo, useState, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
+import { useShown } from '../data/shown.ts';
 import { Button, Choice, Field } from '../kit/controls.tsx';
 import { Hint } from '../kit/panels.tsx';
 import { FactForm, FactLine, FactList, useActs } from './factList.tsx';
@@ -20,6 +21,7 @@ import { Card, EditableFact, Facts } from './parts.tsx';
 export function RoutesCard({ device }: { device: Device }): ReactNode {
   const { view, canEdit } = useProject();
   const { network } = view;
+  const shown = useShown();
   const { why, act } = useActs();
   const vrfs = vrfsOf(network, device.id);
   const [vrf, setVrf] = useState<string | null>(null);
@@ -29,7 +31,7 @@ export function RoutesCard({ device }: { device: Device }): ReactNode {
   const [remoteAs, setRemoteAs] = useState('');
   const named = vrf ?? vrfs.at(-1) ?? 'global';
   const vrfId = named === 'global' ? null : named;
-  const table = useMemo(() => routeTable(network, device.id, vrfId), [network, device.id, vrfId]);
+  const table = useMemo(() => routeTable(shown, device.id, vrfId), [shown, device.id, vrfId]);
   if (!isRouter(network, device) && network.countOf('routesByDevice', device.id) === 0) return null;
   const sessions = network.find('bgpSessionsByDevice', device.id).filter((one) => one.vrfId === vrfId);
   const hops = (route: (typeof table.routes)[number]): string =>

@@ -1,7 +1,7 @@
 import { judgeRun, portTitle, speedText, wholeRun } from '@visograph/core';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
-import { useNetwork } from '../data/project.tsx';
+import { useShown } from '../data/shown.ts';
 import { StateMark } from '../kit/panels.tsx';
 import { Card, Facts, Goto } from './parts.tsx';
 
@@ -14,7 +14,7 @@ const Fault = styled.p`
 
 /** The run a port or cable lies on: its two ends, length, speed, light left, and what is wrong with it. */
 export function RunCard({ portId }: { portId: string }): ReactNode {
-  const network = useNetwork();
+  const network = useShown();
   const run = wholeRun(network, portId);
   if (run.hops.length < 2) return null;
   const judged = judgeRun(network, run);

@@ -12,6 +12,7 @@ import {
 import { useMemo, useState, type ReactNode } from 'react';
 import { styled, useTheme } from 'styled-components';
 import { useProject } from '../data/project.tsx';
+import { useShown } from '../data/shown.ts';
 import { useWhereabouts } from '../data/location.ts';
 import { Button, Choice } from '../kit/controls.tsx';
 import { Hint } from '../kit/panels.tsx';
@@ -83,7 +84,7 @@ function rootText(tree: SpanningTree | null): string {
 
 /** How far the VLAN reaches: its parts, where it stops, who uses it. */
 function ReachCards({ vlan }: { vlan: Vlan }): ReactNode {
-  const { network } = useProject().view;
+  const network = useShown();
   const { reach, roots } = useMemo(() => {
     const layer2 = layer2Of(network);
     const found = reachOf(layer2, vlan);

@@ -2,6 +2,7 @@ import { reports, scopeTitle } from '@visograph/core';
 import { useCallback, useMemo, useState, type ReactNode } from 'react';
 import { useSearchParams } from 'react-router';
 import { useProject } from '../data/project.tsx';
+import { useBuiltToday, useShown } from '../data/shown.ts';
 import { useWhereabouts, type SelectedKind } from '../data/location.ts';
 import { Choice, Button } from '../kit/controls.tsx';
 import { Grid, type GridColumn } from '../kit/Grid.tsx';
@@ -50,8 +51,9 @@ const widths: Record<string, number> = {
 
 /** Saved tabular reports for the scope, on screen and as CSV. */
 export default function SchedulesSection(): ReactNode {
-  const { view, project } = useProject();
-  const { network } = view;
+  const { project } = useProject();
+  const network = useShown();
+  const [builtToday] = useBuiltToday();
   const { scopeId, selection, select } = useWhereabouts();
   const [search, setSearch] = useSearchParams();
   const [printing, setPrinting] = useState(false);
@@ -75,7 +77,7 @@ export default function SchedulesSection(): ReactNode {
   );
   if (report === undefined) return null;
   const address = (format: string): string =>
-    `/api/v1/projects/${project.id}/reports/${report.key}?format=${format}${scopeId === null ? '' : `&scope=${scopeId}`}`;
+    `/api/v1/projects/${project.id}/reports/${report.key}?format=${format}${builtToday ? '&built=1' : ''}${scopeId === null ? '' : `&scope=${scopeId}`}`;
   const kind = report.kind as SelectedKind;
   const at = selection?.kind === kind ? (table?.ids.indexOf(selection.id) ?? -1) : -1;
   const selectedRow = at < 0 ? null : `${selection?.id ?? ''}#${at}`;

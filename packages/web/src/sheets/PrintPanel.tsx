@@ -13,6 +13,7 @@ import { Dialog } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { call } from '../data/api.ts';
 import { useProject } from '../data/project.tsx';
+import { useBuiltToday } from '../data/shown.ts';
 import { Button, Choice, Field } from '../kit/controls.tsx';
 import { Hint } from '../kit/panels.tsx';
 import { Tick } from '../kit/Tick.tsx';
@@ -53,10 +54,13 @@ export function PrintPanel({ sheet, scene, framesShown, onFrames }: Props): Reac
     void commit(setSheet(sheet, { page: { ...page, ...fields } }, 'the paper'));
   const pages = pagesOf(diagramBox(scene), page);
   const at = `/api/v1/projects/${project.id}/sheets/${sheet.id}`;
-  const save = (what: string): void => window.location.assign(`${at}/${what}`);
+  const [builtToday] = useBuiltToday();
+  const asked = (what: string): string =>
+    builtToday ? `${what}${what.includes('?') ? '&' : '?'}built=1` : what;
+  const save = (what: string): void => window.location.assign(asked(`${at}/${what}`));
   const print = async (): Promise<void> => {
     try {
-      setPaper(await call<PaperPages>('GET', `/projects/${project.id}/sheets/${sheet.id}/pages`));
+      setPaper(await call<PaperPages>('GET', asked(`/projects/${project.id}/sheets/${sheet.id}/pages`)));
     } catch (error) {
       sync.announce({
         tone: 'bad',

@@ -16,6 +16,7 @@ import { useCallback, useDeferredValue, useEffect, useMemo, useState, type React
 import { Button as AriaButton, DialogTrigger } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
+import { useShown } from '../data/shown.ts';
 import { useWhereabouts } from '../data/location.ts';
 import { useWorkspace } from '../data/workspace.tsx';
 import { Button, Floating, Keycap } from '../kit/controls.tsx';
@@ -106,7 +107,7 @@ function useSheetKeys(keys: Readonly<Record<string, () => void>>): void {
 /** One sheet: the drawing, and below it the rows behind it. */
 export function SheetView({ sheet }: { sheet: Sheet }): ReactNode {
   const { view, commit } = useProject();
-  const network = useDeferredValue(view.network);
+  const network = useDeferredValue(useShown());
   const current = network.get('sheet', sheet.id) ?? sheet;
   const plan = planFor(network, current);
   const { scene: drawn, pending, failed } = useScene(plan);

@@ -11,7 +11,7 @@ import {
 } from '@visograph/core';
 import { useEffect, useMemo, useRef, type ReactNode } from 'react';
 import { styled } from 'styled-components';
-import { useNetwork } from '../data/project.tsx';
+import { useShown } from '../data/shown.ts';
 import { useWhereabouts } from '../data/location.ts';
 import { ClosingHead, DockColumn, DockFrame } from '../kit/dock.tsx';
 import { RoleMark, StateMark } from '../kit/panels.tsx';
@@ -167,7 +167,7 @@ function RunStrip({ network, run }: { network: Network; run: Run }): ReactNode {
 
 /** The whole run of a port as a strip: each port, panel and cable on the way, with place, type and length. */
 export function TraceDock({ portId, onClose }: { portId: string; onClose: () => void }): ReactNode {
-  const network = useNetwork();
+  const network = useShown();
   const { select } = useWhereabouts();
   const frame = useRef<HTMLOListElement>(null);
   useEffect(() => {

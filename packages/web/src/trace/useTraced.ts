@@ -1,13 +1,13 @@
 import { idsOfRun, wholeRun } from '@visograph/core';
 import { useMemo } from 'react';
-import { useNetwork } from '../data/project.tsx';
+import { useShown } from '../data/shown.ts';
 import { useWorkspace } from '../data/workspace.tsx';
 
 const nothing: ReadonlySet<string> = new Set();
 
 /** Everything on the run that is being traced, its devices included: lit up on every sheet and elevation. */
 export function useTraced(): ReadonlySet<string> {
-  const network = useNetwork();
+  const network = useShown();
   const { dock } = useWorkspace();
   const portId = dock?.form === 'trace' ? dock.portId : null;
   return useMemo(() => {

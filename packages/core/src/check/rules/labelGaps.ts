@@ -5,6 +5,7 @@ import type { Rule } from '../finding.ts';
 export const labelGaps: Rule = {
   key: 'label-gap',
   title: 'Label number missing from its sequence',
+  reads: 'all',
   find: (network) => {
     const byPrefix = new Map<string, string[]>();
     for (const cable of network.all('cable')) {

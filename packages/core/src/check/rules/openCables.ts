@@ -5,6 +5,7 @@ import { portTitle } from '../../model/ports.ts';
 export const openCables: Rule = {
   key: 'cable-one-end',
   title: 'Cable with an end left open',
+  reads: 'all',
   find: (network) => {
     const findings = [];
     for (const cable of network.all('cable')) {

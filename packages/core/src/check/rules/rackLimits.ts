@@ -5,6 +5,7 @@ import { rackCapacity } from '../../racks/capacity.ts';
 export const rackLimits: Rule = {
   key: 'rack-over-limit',
   title: 'Rack above a limit',
+  reads: 'all',
   find: (network) => {
     const findings = [];
     for (const rack of network.all('rack')) {
