@@ -1,8 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
-import { defaultCablingRules } from '../model/kinds/project.ts';
+import { blankPort, type Port } from '../model/kinds/port.ts';
+import { defaultCablingRules, singleModeLosses } from '../model/kinds/project.ts';
 import { networkOf, portId, deviceNamed } from '../testNetwork.ts';
 import { lightBudget } from './light.ts';
-import { judgeRun, opticsDisagree } from './link.ts';
+import { judgeRun, opticsDisagree, passing } from './link.ts';
 import { poeLoad, sourceWatts } from './poe.ts';
 import { traceRun } from './trace.ts';
 import { builtInModels } from '../model/catalogue/index.ts';
@@ -45,6 +46,36 @@ describe('light', () => {
     expect(loss('OS2', 1550)).toBeCloseTo(0.3);
     expect(loss('OS2', 1310)).toBeCloseTo(0.4);
     expect(loss('OM4', 850)).toBeCloseTo(3);
+  });
+
+  test('single-mode loss by the standard that the project states: 0.4, 0.5 outdoors, 1.0 in buildings', () => {
+    const loss = (singleModeLoss: (typeof singleModeLosses)[number]): number =>
+      lightBudget(
+        {
+          fibres: [{ medium: 'OS2', lengthM: 2000 }],
+          matedPairs: 0,
+          splices: 0,
+          wavelengthNm: 1310,
+          launchMinDbm: 0,
+          sensitivityDbm: -10,
+        },
+        { ...defaultCablingRules, singleModeLoss },
+      ).lossDb;
+    expect(singleModeLosses.map((one) => [one, loss(one)])).toEqual([
+      ['ITU-T G.652.D', 0.8],
+      ['TIA-568.3-D indoor', 2],
+      ['TIA-568.3-D outdoor', 1],
+    ]);
+  });
+
+  test('a panel with a plug in front and a splice behind costs one mated pair and one splice', () => {
+    const port = (connector: string): Port =>
+      ({ ...blankPort, id: 'p', deviceId: 'd', name: '1', connector }) as Port;
+    expect(passing(port('LC'), port('splice'))).toEqual({ matedPairs: 1, splices: 1 });
+    expect(passing(port('splice'), port('LC'))).toEqual({ matedPairs: 1, splices: 1 });
+    expect(passing(port('splice'), port('splice'))).toEqual({ matedPairs: 0, splices: 1 });
+    expect(passing(port('LC'), port('LC'))).toEqual({ matedPairs: 1, splices: 0 });
+    expect(passing(port('LC'), port('MPO'))).toEqual({ matedPairs: 2, splices: 0 });
   });
 
   /** Two switches over two panels with 9.9 km of fibre between them, spliced twice. */

@@ -1,14 +1,25 @@
-import type { CablingRules } from '../model/kinds/project.ts';
+import type { CablingRules, SingleModeLoss } from '../model/kinds/project.ts';
 import { classOf, isFibre, type CableMedium } from '../model/plugs.ts';
 
 /**
- * Greatest attenuation of installed fibre in dB/km. Multimode: TIA-568.3-D table 5, 3.0 at 850 nm, 1.5 at 1300 nm.
- * Single-mode: ITU-T G.652.D table 4, 0.4 from 1310 to 1625 nm, 0.3 from 1530 to 1565 nm.
+ * Greatest attenuation of single-mode fibre in dB/km: ITU-T G.652.D 0.4 from 1310 to 1625 nm and 0.3 from 1530 to
+ * 1565 nm; TIA-568.3-D 1.0 in buildings and 0.5 outdoors at 1310, 1383 and 1550 nm.
  */
-export function attenuationDbPerKm(medium: CableMedium, wavelengthNm: number): number | null {
+const singleModeDbPerKm: Record<SingleModeLoss, (wavelengthNm: number) => number> = {
+  'ITU-T G.652.D': (wavelengthNm) => (wavelengthNm >= 1530 && wavelengthNm <= 1565 ? 0.3 : 0.4),
+  'TIA-568.3-D indoor': () => 1,
+  'TIA-568.3-D outdoor': () => 0.5,
+};
+
+/** Greatest attenuation of installed fibre in dB/km. Multimode: TIA-568.3-D, 3.0 at 850 nm, 1.5 at 1300 nm. */
+export function attenuationDbPerKm(
+  medium: CableMedium,
+  wavelengthNm: number,
+  singleModeLoss: SingleModeLoss = 'ITU-T G.652.D',
+): number | null {
   if (!isFibre(medium)) return null;
   if (classOf(medium) === 'multimode') return wavelengthNm < 1000 ? 3 : 1.5;
-  return wavelengthNm >= 1530 && wavelengthNm <= 1565 ? 0.3 : 0.4;
+  return singleModeDbPerKm[singleModeLoss](wavelengthNm);
 }
 
 export interface LightPath {
@@ -37,7 +48,8 @@ const two = (value: number): string => value.toFixed(2);
  */
 export function lightBudget(
   path: LightPath,
-  rules: Pick<CablingRules, 'connectorLossDb' | 'spliceLossDb'>,
+  rules: Pick<CablingRules, 'connectorLossDb' | 'spliceLossDb'> &
+    Partial<Pick<CablingRules, 'singleModeLoss'>>,
 ): LightBudget {
   const lines: string[] = [];
   let lossDb = 0;
@@ -45,7 +57,7 @@ export function lightBudget(
   for (const { medium, lengthM } of path.fibres)
     perMedium.set(medium, (perMedium.get(medium) ?? 0) + lengthM);
   for (const [medium, lengthM] of perMedium) {
-    const perKm = attenuationDbPerKm(medium, path.wavelengthNm) ?? 0;
+    const perKm = attenuationDbPerKm(medium, path.wavelengthNm, rules.singleModeLoss) ?? 0;
     const loss = (lengthM / 1000) * perKm;
     lossDb += loss;
     lines.push(`${two(lengthM / 1000)} km ${medium} × ${perKm} dB/km = ${two(loss)} dB`);

@@ -11,7 +11,7 @@ import { portGroupOf } from '../racks/modelPorts.ts';
 import { lightBudget, type LightBudget } from './light.ts';
 import { poeClasses, poeDevice, poeSource } from './poe.ts';
 import { cablingRules } from './rules.ts';
-import type { Run } from './trace.ts';
+import { stopText, type Run } from './trace.ts';
 
 /** An active port at one end of a run, with what sits in its cage. */
 export interface ActiveEnd {
@@ -41,7 +41,9 @@ export interface Link {
 export interface Fault {
   severity: 'bad' | 'warn';
   /** What is compared, for whom to look: optics, reach, plug, category, power. */
-  about: 'optics' | 'light' | 'reach' | 'medium' | 'plug' | 'poe' | 'speed';
+  about: 'optics' | 'light' | 'reach' | 'medium' | 'plug' | 'poe' | 'speed' | 'strand';
+  /** A cage without anything in it: at both ends of a link it only says that optics are not documented. */
+  emptyCage?: true;
   text: string;
 }
 export interface Judgement {
@@ -146,7 +148,12 @@ function judgeOptics(link: Link, lengthM: number, rules: CablingRules, faults: F
   const lit = cages.filter((end) => end.transceiver !== null);
   for (const end of cages)
     if (end.transceiver === null && link.spans.length > 0)
-      add('warn', 'optics', `${end.title} has no transceiver in its cage`);
+      faults.push({
+        severity: 'warn',
+        about: 'optics',
+        text: `${end.title} has no transceiver in its cage`,
+        emptyCage: true,
+      });
   const left = a?.transceiver ?? null;
   const right = b?.transceiver ?? null;
   if (left !== null && right !== null) {
@@ -308,12 +315,16 @@ export function activeEnd(network: Network, port: Port): ActiveEnd {
   };
 }
 
-/** Connectors mated and splices passed inside a device, from one of its ports to the other. */
+/**
+ * Connectors mated and splices passed inside a device, from one of its ports to the other: a plug on both sides of one
+ * coupler is one mated pair, two different plugs are two with fibre between them, a pigtail is a plug and a splice.
+ */
 export function passing(a: Port | null, b: Port | null): { matedPairs: number; splices: number } {
   const fibre = (port: Port | null): boolean =>
     port?.connector != null && connectors[port.connector].family === 'fibre';
   if (!fibre(a) || !fibre(b)) return { matedPairs: 0, splices: 0 };
-  if (a?.connector === 'splice' && b?.connector === 'splice') return { matedPairs: 0, splices: 1 };
+  const spliced = [a, b].filter((port) => port?.connector === 'splice').length;
+  if (spliced > 0) return { matedPairs: 2 - spliced, splices: 1 };
   return { matedPairs: a?.connector === b?.connector ? 1 : 2, splices: 0 };
 }
 
@@ -417,7 +428,9 @@ function plugFaults(network: Network, run: Run): Fault[] {
 /** A traced run judged: speed, length, light left, and what is wrong. */
 export function judgeRun(network: Network, run: Run): Judgement {
   const judged = judgeLink(linkOf(network, run), cablingRules(network));
-  return { ...judged, faults: [...plugFaults(network, run), ...judged.faults] };
+  const stopped: Fault[] =
+    run.stop === null ? [] : [{ severity: 'bad', about: 'strand', text: stopText(network, run.stop) }];
+  return { ...judged, faults: [...stopped, ...plugFaults(network, run), ...judged.faults] };
 }
 
 /** Straight or crossed copper between two ports of fixed wiring; either where one of them crosses by itself. */

@@ -2,5 +2,7 @@ import { defaultCablingRules, type CablingRules } from '../model/kinds/project.t
 import type { Network } from '../model/network.ts';
 
 /** What the project assumes about slack, trays, losses and labels. */
-export const cablingRules = (network: Network): CablingRules =>
-  [...network.all('project')][0]?.cabling ?? defaultCablingRules;
+export const cablingRules = (network: Network): Required<CablingRules> => ({
+  ...defaultCablingRules,
+  ...[...network.all('project')][0]?.cabling,
+});

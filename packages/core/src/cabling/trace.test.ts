@@ -6,8 +6,9 @@ import { networkOf, portId, smallRoom } from '../testNetwork.ts';
 import { applyChanges } from '../change/apply.ts';
 import { diff } from '../change/diff.ts';
 import { setLeg, swapEnds } from '../commands/cables.ts';
+import { checkNetwork } from '../check/registry.ts';
 import { judgeRun } from './link.ts';
-import { traceRun, wholeRun, type Run } from './trace.ts';
+import { stopText, traceRun, wholeRun, type Run } from './trace.ts';
 
 const words = (network: Network, run: Run): string[] =>
   run.hops.map((hop) =>
@@ -225,6 +226,83 @@ describe('strands, breakouts, circuits', () => {
     const ends = [run, ...run.branches.map((branch) => branch.run)];
     expect(ends.map((one) => one.ends)).toEqual(['open', 'open', 'port', 'open', 'open', 'open']);
     expect(ends[2]?.to).toBe(portId(network, 't:1'));
+  });
+
+  /** A cassette of twelve duplex ports on one common port of 24 strands, with a trunk of 12 or 24 behind it. */
+  const wide = (strands: number, optic: string | null = null) =>
+    networkOf({
+      models: [{ form: 'cable', name: 'trunk', medium: 'OM4', ends: ['MPO', 'MPO'], strands }],
+      devices: [
+        {
+          name: 'X',
+          role: 'PP',
+          ports: [
+            ...Array.from({ length: 12 }, (_, at) => ({
+              name: `F${at + 1}`,
+              connector: 'LC' as const,
+              role: 'passThrough' as const,
+              passThrough: 'R1',
+              strand: 2 * at + 1,
+            })),
+            { name: 'R1', connector: 'MPO' as const, role: 'passThrough' as const, face: 'rear' as const },
+          ],
+        },
+        {
+          name: 'core',
+          role: 'SW',
+          ports: [
+            { name: 'q1', connector: 'QSFP+' as const, ...(optic === null ? {} : { transceiver: optic }) },
+          ],
+        },
+        ...[3, 7].map((at) => ({
+          name: `s${at}`,
+          role: 'SW' as const,
+          ports: [{ name: '1', connector: 'SFP+' as const }],
+        })),
+      ],
+      cables: [
+        { label: 'T-1', type: 'trunk', lengthM: 30, a: 'X:R1', b: 'core:q1' },
+        { label: 'C-3', type: 'OM4 duplex LC', lengthM: 2, a: 's3:1', b: 'X:F3' },
+        { label: 'C-7', type: 'OM4 duplex LC', lengthM: 2, a: 's7:1', b: 'X:F7' },
+      ],
+    });
+  const told = (network: Network): string[] =>
+    checkNetwork(network)
+      .filter(({ rule }) => rule === 'strand-missing' || rule === 'link-strand')
+      .map(({ message }) => message);
+
+  test('ports of a cassette beyond the strands of the trunk end open, and are told, cabled or not', () => {
+    const network = wide(12);
+    const run = traceRun(network, portId(network, 's7:1'));
+    expect(words(network, run)).toEqual(['s7:1', 'C-7', 'X:F7', 'X:R1', 'T-1']);
+    expect(run).toMatchObject({
+      ends: 'open',
+      to: null,
+      stop: { because: 'no strand', strands: [13, 14], has: 12 },
+    });
+    expect(run.stop === null ? '' : stopText(network, run.stop)).toBe(
+      'T-1 has 12 strands, strands 13, 14 not among them',
+    );
+    expect(traceRun(network, portId(network, 's3:1'))).toMatchObject({ ends: 'port', stop: null });
+    expect(told(network)).toEqual([
+      's7 1: T-1 has 12 strands, strands 13, 14 not among them.',
+      'X F7 to F12 have no strand: T-1 at R1 has 12, they need 13 to 24. Lay a trunk with more strands, or leave those ports empty.',
+    ]);
+    const enough = wide(24);
+    expect(traceRun(enough, portId(enough, 's7:1')).to).toBe(portId(enough, 'core:q1'));
+    expect(told(enough)).toEqual([]);
+  });
+
+  test('an optic of four lanes lights strands 1 to 4 and 9 to 12: what lies between stays dark', () => {
+    const network = wide(12, 'Lumenroot SR4-40');
+    const out = traceRun(network, portId(network, 'core:q1'));
+    const reached = [out, ...out.branches.map(({ run }) => run)].map((run) =>
+      words(network, run).find((word) => word.startsWith('X:F')),
+    );
+    expect(reached).toEqual(['X:F1', 'X:F2', 'X:F5', 'X:F6']);
+    const dark = traceRun(network, portId(network, 's3:1'));
+    expect(dark).toMatchObject({ ends: 'open', stop: { because: 'dark', strands: [5, 6] } });
+    expect(told(network)).toContain('s3 1: the optic in core q1 does not light strands 5, 6.');
   });
 
   const breakout = () =>

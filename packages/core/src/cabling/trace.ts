@@ -1,8 +1,9 @@
 import { inForce } from '../lens/inForce.ts';
+import type { CatalogueModel } from '../model/kinds/catalogueModel.ts';
 import type { Cable } from '../model/kinds/cable.ts';
 import type { Port } from '../model/kinds/port.ts';
 import type { Network } from '../model/network.ts';
-import { cableAt, circuitAt, endsOf, placeOnCable } from '../model/ports.ts';
+import { cableAt, circuitAt, endsOf, placeOnCable, portTitle } from '../model/ports.ts';
 import { fannedFrom, farStrand, portStrands, strandsPerLeg } from '../model/strands.ts';
 
 export type Hop = { port: string } | { cable: string } | { circuit: string };
@@ -18,9 +19,16 @@ export interface Run {
   lengthM: number;
   /** Cables on the run whose length is not known. */
   unknownLengths: number;
+  /** Why it ends open where it might be expected to go on; null where nothing is plugged in or it ends otherwise. */
+  stop: RunStop | null;
   /** Where a cassette or a breakout splits the run: what else goes on after that hop. */
   branches: { after: number; run: Run }[];
 }
+
+/** Why strands lead nowhere: the cable has not as many, no port behind takes them up, or the optic lights others. */
+export type RunStop =
+  | { because: 'no strand'; cableId: string; strands: readonly number[]; has: number }
+  | { because: 'no port' | 'dark'; portId: string; strands: readonly number[] };
 
 /** The strands followed at a port, by number; null: all of them. */
 type Strands = readonly number[] | null;
@@ -29,11 +37,36 @@ interface At {
   strands: Strands;
 }
 
+/**
+ * Strands of an array plug that a leg of a fan-out takes: the next few in order; of a harness of four lanes the outer
+ * ones, one each way (transmit 1 to 4, receive 12 to 9: IEEE 802.3-2022 clause 86).
+ */
+function legStrands(type: CatalogueModel | null, legs: number, leg: number): number[] {
+  if (legs === 4 && type?.strands === 8) return [leg + 1, 12 - leg];
+  const each = Math.max(1, Math.floor((type?.strands ?? legs) / legs));
+  return range(leg * each + 1, each);
+}
+
 const range = (first: number, count: number): number[] =>
   Array.from({ length: count }, (_, step) => first + step);
 
 /** Splits beyond this number end a run: nobody reads more, and no cable has them. */
 const mostBranches = 288;
+
+/** The strands that what sits in a port lights; null: all of its plug, or nobody wrote it down. */
+const litBy = (network: Network, portId: string): Strands =>
+  network.get('model', network.get('port', portId)?.transceiverId ?? null)?.opticStrands ?? null;
+
+/** Why strands that have come to a port end there although it is no end; null: it is one. */
+function stopAt(network: Network, { port: portId, strands }: At): RunStop | null {
+  const port = network.get('port', portId);
+  if (port === null || strands === null) return null;
+  if (fannedFrom(network, port).length > 0) return { because: 'no port', portId, strands };
+  const lit = litBy(network, portId);
+  return lit !== null && !strands.some((one) => lit.includes(one))
+    ? { because: 'dark', portId, strands }
+    : null;
+}
 
 /** Where a run goes on inside a device; none where the port passes nothing on. */
 function inward(network: Network, { port: portId, strands }: At): At[] {
@@ -51,8 +84,8 @@ function inward(network: Network, { port: portId, strands }: At): At[] {
     .map((one) => ({ port: one.id, strands: null }));
 }
 
-/** Where a cable leads from a port: null stands for a plug that hangs loose. */
-function alongCable(network: Network, cable: Cable, { port, strands }: At): (At | null)[] {
+/** Where a cable leads from a port: null stands for a plug that hangs loose, a stop for strands it does not have. */
+function alongCable(network: Network, cable: Cable, { port, strands }: At): (At | null)[] | RunStop {
   const at = placeOnCable(network, cable, port);
   const own = endsOf(network, cable, at.side);
   const far = endsOf(network, cable, at.side === 'a' ? 'b' : 'a');
@@ -62,16 +95,20 @@ function alongCable(network: Network, cable: Cable, { port, strands }: At): (At 
   if (own.length === far.length) {
     const count = type === null ? null : strandsPerLeg(type, own.length);
     const polarity = type?.polarity ?? 'straight';
-    const then = strands?.map((strand) => farStrand(strand, count ?? 12, polarity)) ?? null;
+    const within = strands?.filter((strand) => count === null || strand <= count) ?? null;
+    if (strands !== null && within?.length === 0)
+      return { because: 'no strand', cableId: cable.id, strands, has: count ?? 0 };
+    const then = within?.map((strand) => farStrand(strand, count ?? 12, polarity)) ?? null;
     return [reached(far[at.leg], then)];
   }
   if (far.length === 1) {
-    const each = Math.max(1, Math.floor((type?.strands ?? own.length) / own.length));
-    return [reached(far[0], range(at.leg * each + 1, each))];
+    return [reached(far[0], legStrands(type, own.length, at.leg))];
   }
-  const each = Math.max(1, Math.floor((type?.strands ?? far.length) / far.length));
+  const lanes = far.map((_, leg) => legStrands(type, far.length, leg));
+  if (type?.strands != null && strands !== null && !lanes.flat().some((strand) => strands.includes(strand)))
+    return { because: 'no strand', cableId: cable.id, strands, has: type.strands };
   return far.flatMap((id, leg) => {
-    const lane = range(leg * each + 1, each);
+    const lane = lanes[leg] ?? [];
     return strands === null || lane.some((strand) => strands.includes(strand)) ? [reached(id, null)] : [];
   });
 }
@@ -98,6 +135,7 @@ class Follower {
       ends: 'open',
       lengthM: 0,
       unknownLengths: 0,
+      stop: null,
       branches: [],
     };
     const add = (lengthM: number | null): void => {
@@ -116,7 +154,9 @@ class Follower {
         this.taken.add(key);
         run.hops.push({ cable: cable.id });
         add(cable.lengthM);
-        ways = alongCable(network, cable, at);
+        const along = alongCable(network, cable, at);
+        if (!Array.isArray(along)) return { ...run, stop: along };
+        ways = along;
         // The far end is noted as well: coming back over the same strands is a loop.
         for (const way of ways) {
           if (way === null) continue;
@@ -135,6 +175,8 @@ class Follower {
       if (next === null) return run;
       run.hops.push({ port: next.port });
       const inside = inward(network, next);
+      const stop = inside.length === 0 ? stopAt(network, next) : null;
+      if (stop !== null) return { ...run, stop };
       if (inside.length === 0) return { ...run, ends: 'port', to: next.port };
       const onward = this.split(run, inside);
       if (onward === null) return run;
@@ -165,6 +207,7 @@ class Follower {
       ends: 'port',
       lengthM: 0,
       unknownLengths: 0,
+      stop: null,
       branches: [],
     };
     const branch = new Follower(this.network, this.taken);
@@ -192,7 +235,7 @@ const later = (run: Run, by: number): Run['branches'] =>
  * its own is followed by its partner. Whatever its status: for drawings, which show all and say which is which.
  */
 export function followRun(network: Network, portId: string): Run {
-  const start: At = { port: portId, strands: null };
+  const start: At = { port: portId, strands: litBy(network, portId) };
   if (cableAt(network, portId) !== null || circuitAt(network, portId) !== null)
     return new Follower(network).outward(start);
   const [partner] = inward(network, start);
@@ -230,12 +273,25 @@ export function wholeRun(whole: Network, portId: string): Run {
     ends: onward.ends,
     lengthM: back.lengthM + onward.lengthM,
     unknownLengths: back.unknownLengths + onward.unknownLengths,
+    stop: onward.stop ?? back.stop,
     branches: [
       ...back.branches.map(({ after, run }) => ({ after: turn - 1 - after, run })),
       ...beside,
       ...later(onward, turn),
     ],
   };
+}
+
+/** Why a run ends open, in words: "TR-1 has 12 strands, 13 and 14 are not among them". */
+export function stopText(network: Network, stop: RunStop): string {
+  const strands =
+    stop.strands.length > 1 ? `strands ${stop.strands.join(', ')}` : `strand ${stop.strands[0] ?? ''}`;
+  if (stop.because === 'no strand')
+    return `${network.get('cable', stop.cableId)?.label ?? ''} has ${stop.has} strands, ${strands} not among them`;
+  const title = portTitle(network, stop.portId).replace(':', ' ');
+  return stop.because === 'dark'
+    ? `the optic in ${title} does not light ${strands}`
+    : `no port behind ${title} takes up ${strands}`;
 }
 
 /** Every port, cable and circuit of a run, its branches included: what a drawing lights up. */

@@ -12,6 +12,7 @@ import { labelGaps } from './rules/labelGaps.ts';
 import { links } from './rules/links.ts';
 import { openCables } from './rules/openCables.ts';
 import { poeBudget } from './rules/poeBudget.ts';
+import { strandsMissing } from './rules/strands.ts';
 import { rackLimits } from './rules/rackLimits.ts';
 
 /** Every rule there is; a new one is one file and one line here. */
@@ -21,6 +22,7 @@ export const rules: readonly Rule[] = [
   rackLimits,
   links,
   poeBudget,
+  strandsMissing,
   ...vlanRules,
   ...spanningTreeRules,
   ...prefixRules,

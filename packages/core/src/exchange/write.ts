@@ -1,3 +1,4 @@
+import { cablingRules } from '../cabling/rules.ts';
 import { sameValue } from '../change/change.ts';
 import { expectedPorts } from '../racks/modelPorts.ts';
 import type { Cable } from '../model/kinds/cable.ts';
@@ -160,9 +161,9 @@ export function writeExchange(network: Network): ExchangeFile {
             name: project.name,
             labelDigits: project.labelDigits,
             ...(Object.keys(project.symbols).length === 0 ? {} : { symbols: project.symbols }),
-            ...(sameValue(project.cabling, defaultCablingRules)
+            ...(sameValue(cablingRules(network), defaultCablingRules)
               ? {}
-              : { cabling: sparse(project.cabling, defaultCablingRules) }),
+              : { cabling: sparse(cablingRules(network), defaultCablingRules) }),
           },
         }),
     ...numbering,

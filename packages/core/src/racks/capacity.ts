@@ -18,6 +18,12 @@ export interface FeedUse extends Watts {
   usablePhaseW: number;
 }
 
+/** A limit that is passed, in words with the numbers; `redundancy` only once a feed has failed. */
+export interface OverLimit {
+  limit: 'mass' | 'feed' | 'redundancy' | 'phase' | 'strip';
+  text: string;
+}
+
 export interface RackCapacity {
   rackId: string;
   units: number;
@@ -31,8 +37,8 @@ export interface RackCapacity {
   /** Heat given off at maximum draw. */
   btuPerHour: number;
   feeds: FeedUse[];
-  /** What is above its limit, in words with the numbers. */
-  over: string[];
+  /** What is above its limit. */
+  over: OverLimit[];
 }
 
 /** Free ports of devices that carry data, by speed. */
@@ -81,7 +87,7 @@ function feedUses(network: Network, rack: Rack, devices: readonly Device[]): Fee
 }
 
 /** Strips, UPS and their like that pass on more than they can. */
-function overloadedStrips(network: Network, devices: readonly Device[]): string[] {
+function overloadedStrips(network: Network, devices: readonly Device[]): OverLimit[] {
   const limited = devices.flatMap((device) => {
     const capacityW = network.get('model', device.modelId)?.capacityW ?? null;
     return capacityW === null ? [] : [{ device, capacityW }];
@@ -91,29 +97,39 @@ function overloadedStrips(network: Network, devices: readonly Device[]): string[
   return limited.flatMap(({ device, capacityW }) => {
     const { maxW } = flow.throughOf(device);
     return maxW > capacityW
-      ? [`${device.name} passes on up to ${round(maxW)} W, above its ${round(capacityW)} W`]
+      ? [
+          {
+            limit: 'strip',
+            text: `${device.name} passes on up to ${round(maxW)} W, above its ${round(capacityW)} W`,
+          },
+        ]
       : [];
   });
 }
 
-function overText(capacity: Omit<RackCapacity, 'over'>, rack: Rack): string[] {
-  const over: string[] = [];
+function overText(capacity: Omit<RackCapacity, 'over'>, rack: Rack): OverLimit[] {
+  const over: OverLimit[] = [];
+  const add = (limit: OverLimit['limit'], text: string): void => void over.push({ limit, text });
   if (capacity.massLimitKg !== null && capacity.massKg > capacity.massLimitKg)
-    over.push(
+    add(
+      'mass',
       `${rack.name} holds ${round(capacity.massKg)} kg, above its limit of ${round(capacity.massLimitKg)} kg`,
     );
   for (const feed of capacity.feeds) {
     const limit = `${round(feed.usableW)} W`;
     if (feed.maxW > feed.usableW)
-      over.push(
+      add(
+        'feed',
         `Feed ${feed.feed} of ${rack.name} carries up to ${round(feed.maxW)} W, above its usable ${limit}`,
       );
     else if (feed.aloneW > feed.usableW)
-      over.push(
+      add(
+        'redundancy',
         `Feed ${feed.feed} of ${rack.name} would carry ${round(feed.aloneW)} W alone, above its usable ${limit}: no redundancy`,
       );
     if (feed.maxW <= feed.usableW && feed.worstPhaseW > feed.usablePhaseW + 1e-6)
-      over.push(
+      add(
+        'phase',
         `A phase of feed ${feed.feed} of ${rack.name} carries up to ${round(feed.worstPhaseW)} W, above its usable ${round(feed.usablePhaseW)} W`,
       );
   }
@@ -167,7 +183,7 @@ export interface CapacitySum {
   draw: Watts;
   usableW: number | null;
   btuPerHour: number;
-  over: string[];
+  over: OverLimit[];
 }
 
 export function sumCapacity(capacities: readonly RackCapacity[]): CapacitySum {

@@ -50,7 +50,7 @@ export function capacityRow(network: Network, rack: Rack, capacity: RackCapacity
     aloneW: capacity.feeds.length === 0 ? null : Math.round(worst),
     btuPerHour: Math.round(capacity.btuPerHour),
     ...Object.fromEntries(speeds.map(({ key, bps }) => [key, freePorts.get(bps) ?? 0])),
-    over: capacity.over.join('; ') || null,
+    over: capacity.over.map(({ text }) => text).join('; ') || null,
   };
 }
 
@@ -85,7 +85,7 @@ export function placeCapacitySchedule(network: Network, scopeId: string | null):
       usableW: sum.usableW === null ? null : Math.round(sum.usableW),
       btuPerHour: Math.round(sum.btuPerHour),
       ...Object.fromEntries(speeds.map(({ key, bps }) => [key, free.get(bps) ?? 0])),
-      over: sum.over.join('; ') || null,
+      over: sum.over.map(({ text }) => text).join('; ') || null,
     });
   }
   const shared = columns.filter(({ key }) => key !== 'rack' && key !== 'place' && key !== 'aloneW');

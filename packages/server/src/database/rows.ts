@@ -79,7 +79,7 @@ export const jsonFields: Partial<Record<Kind, readonly string[]>> = {
   bgpSession: ['families'],
   siteTemplate: ['parts'],
   rack: ['feeds'],
-  model: ['portGroups', 'ends', 'stockLengthsM', 'stockPricesMinor', 'slots', 'licences', 'optics'],
+  model: ['portGroups', 'ends', 'stockLengthsM', 'stockPricesMinor', 'slots', 'licences', 'optics', 'opticStrands'],
   device: ['extra', 'spanningTree'],
   sheet: ['show', 'faded', 'locked', 'reading', 'templates', 'page', 'views', 'groups'],
   sheetLink: ['aLabel', 'bLabel', 'middleLabel', 'bends', 'show'],

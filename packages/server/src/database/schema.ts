@@ -429,12 +429,13 @@ const seventh: Migration = {
 };
 
 const eighth: Migration = {
-  name: '008-spanning-tree',
+  name: '008-spanning-tree-and-strands',
   up: async (knex: Knex) => {
     await knex.raw(`
       ALTER TABLE device ADD spanning_tree jsonb,
         ADD bridge_address text CHECK (bridge_address ~ '^[0-9a-f]{2}(:[0-9a-f]{2}){5}$');
       ALTER TABLE port ADD spanning_tree jsonb;
+      ALTER TABLE model ADD optic_strands jsonb CHECK (optic_strands IS NULL OR form = 'transceiver');
     `);
   },
 };

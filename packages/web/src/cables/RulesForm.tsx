@@ -1,10 +1,10 @@
-import { applyChanges, cablingRules, editRow, type CablingRules } from '@visograph/core';
+import { applyChanges, cablingRules, editRow, singleModeLosses, type CablingRules } from '@visograph/core';
 import { useState, type FormEvent, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
-import { Button, Field } from '../kit/controls.tsx';
+import { Button, Choice, Field } from '../kit/controls.tsx';
 
-type Figure = Exclude<keyof CablingRules, 'labelScheme'>;
+type Figure = Exclude<keyof CablingRules, 'labelScheme' | 'singleModeLoss'>;
 const figures: readonly { key: Figure; label: string }[] = [
   { key: 'slackM', label: 'Slack per end, m' },
   { key: 'sideM', label: 'Face to manager, m' },
@@ -66,6 +66,20 @@ export function RulesForm(): ReactNode {
           }}
         />
       ))}
+      <Choice
+        label="Single-mode fibre by"
+        width={170}
+        value={now.singleModeLoss}
+        options={singleModeLosses.map((id) => ({ id, text: id, disabled: !canEdit }))}
+        onChange={(id) => {
+          const singleModeLoss = singleModeLosses.find((one) => one === id);
+          if (project !== undefined && singleModeLoss !== undefined)
+            commit({
+              ...editRow(network, 'project', project, { cabling: { ...now, singleModeLoss } }),
+              sentence: `Took the loss of single-mode fibre from ${singleModeLoss}`,
+            });
+        }}
+      />
       <Button type="submit" isDisabled={!canEdit || Object.keys(typed).length === 0}>
         Keep
       </Button>

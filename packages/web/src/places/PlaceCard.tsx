@@ -80,7 +80,7 @@ export function PlaceCard({ place, onOpen }: { place: Place; onOpen: () => void 
       {sum.over.length > 0 && (
         <p>
           <StateMark state="bad" />{' '}
-          {sum.over.length === 1 ? sum.over[0] : `${sum.over.length} figures above a limit`}
+          {sum.over.length === 1 ? sum.over[0]?.text : `${sum.over.length} figures above a limit`}
         </p>
       )}
     </CardButton>

@@ -90,7 +90,7 @@ export function PlaceFigures({ place }: { place: Place | null }): ReactNode {
       </List>
       {sum.over.length > 0 && (
         <Over aria-label="Above a limit">
-          {sum.over.map((text) => (
+          {sum.over.map(({ text }) => (
             <li key={text}>{text}</li>
           ))}
         </Over>

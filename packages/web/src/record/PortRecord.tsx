@@ -6,6 +6,7 @@ import {
   poeDevice,
   poeSource,
   lacpModes,
+  portStrands,
   portTitle,
   reservePort,
   speedText,
@@ -93,7 +94,7 @@ export function PortRecord({ port }: { port: Port }): ReactNode {
               <dd>
                 <Goto to={{ kind: 'port', id: partner.id }}>{partner.name}</Goto>
                 {port.passThroughStrand !== null &&
-                  ` strands ${port.passThroughStrand}–${port.passThroughStrand + 1}`}
+                  ` strands ${port.passThroughStrand}–${port.passThroughStrand + portStrands(port) - 1}`}
               </dd>
             </>
           )}

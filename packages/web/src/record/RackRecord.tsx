@@ -109,7 +109,7 @@ export function RackRecord({ rack }: { rack: Rack }): ReactNode {
           <dt>Heat</dt>
           <dd>{`${Math.round(capacity.btuPerHour)} BTU/h`}</dd>
         </Figures>
-        {capacity.over.map((text) => (
+        {capacity.over.map(({ text }) => (
           <Over key={text}>{text}</Over>
         ))}
       </Card>

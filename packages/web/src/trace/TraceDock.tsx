@@ -2,6 +2,7 @@ import {
   judgeRun,
   modelTitle,
   portTitle,
+  stopText,
   speedText,
   whereIs,
   wholeRun,
@@ -77,6 +78,7 @@ function endText(network: Network, run: ReturnType<typeof wholeRun>): string {
   if (run.ends === 'open') {
     const last = run.hops.at(-1);
     const circuit = last !== undefined && 'circuit' in last ? network.get('circuit', last.circuit) : null;
+    if (run.stop !== null) return `It ends open: ${stopText(network, run.stop)}.`;
     return circuit === null
       ? 'It ends open.'
       : `It is handed over to ${circuit.provider ?? 'its provider'}${circuit.handover === null ? '' : ` at ${circuit.handover}`}.`;

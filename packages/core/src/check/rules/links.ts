@@ -24,7 +24,7 @@ function keyOf(network: Network, run: Run, powered: ReadonlySet<string>): string
       key += `|${cable?.typeId ?? ''}/${cable?.lengthM ?? ''}/${cable?.splices ?? 0}`;
     } else return null;
   }
-  return run.branches.length > 0 ? null : key;
+  return run.branches.length > 0 || run.stop !== null ? null : key;
 }
 
 /** Devices of models that may be fed over their data port. */
@@ -38,7 +38,7 @@ function poweredDevices(network: Network): Set<string> {
 
 /** Two empty cages say that optics are not documented here: that is no fault of the link. */
 function told(faults: readonly Fault[]): Fault[] {
-  const missing = faults.filter((fault) => fault.text.endsWith('no transceiver in its cage'));
+  const missing = faults.filter((fault) => fault.emptyCage === true);
   return faults.filter((fault) => missing.length !== 2 || !missing.includes(fault));
 }
 

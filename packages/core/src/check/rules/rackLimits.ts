@@ -9,13 +9,13 @@ export const rackLimits: Rule = {
   find: (network) => {
     const findings = [];
     for (const rack of network.all('rack')) {
-      for (const message of rackCapacity(network, rack).over) {
+      for (const { limit, text } of rackCapacity(network, rack).over) {
         findings.push({
           rule: 'rack-over-limit',
-          severity: message.includes('no redundancy') ? ('warn' as const) : ('bad' as const),
+          severity: limit === 'redundancy' ? ('warn' as const) : ('bad' as const),
           about: [`rack ${rack.name}`],
           rows: [{ kind: 'rack' as const, id: rack.id }],
-          message: `${message}. Move something out, or correct the figures.`,
+          message: `${text}. Move something out, or correct the figures.`,
         });
       }
     }

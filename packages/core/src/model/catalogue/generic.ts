@@ -44,7 +44,7 @@ export const generic: readonly Entry[] = [
     ...loose,
     massKg: 2,
     maxPowerW: 15,
-    poeClass: 3,
+    poeClass: 4,
     portGroups: [group('eth0', 'RJ45', { speedBps: gigabit })],
   },
   { name: 'Generic load balancer', role: 'LB', massKg: 6, maxPowerW: 180, portGroups: [eth(4), inlets(2)] },

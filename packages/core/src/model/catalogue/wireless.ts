@@ -41,7 +41,7 @@ export const wireless: readonly Entry[] = [
     ...none,
     massKg: 2.4,
     typicalPowerW: 17,
-    maxPowerW: 28,
+    maxPowerW: 25,
     poeClass: 4,
     ...euros(1120),
     notes: 'For outdoors',
@@ -88,7 +88,7 @@ export const wireless: readonly Entry[] = [
     massKg: 3.1,
     typicalPowerW: 10,
     maxPowerW: 18,
-    poeClass: 3,
+    poeClass: 4,
     ...euros(480),
     notes: '5 GHz bridge for vessels at the berth',
     portGroups: [

@@ -126,6 +126,20 @@ const shape = {
   slots: noted(z.array(slotSchema).max(40), { label: 'Slots', internal: true }),
   moduleFamily: noted(nameField('Module family', 40).nullable(), { label: 'Module family' }),
   optics: noted(opticsSchema.nullable(), { label: 'Optics', internal: true }),
+  opticStrands: noted(
+    z
+      .array(z.int().min(1, 'hold a strand below 1').max(24, 'hold a strand above 24'))
+      .max(24)
+      .refine(
+        (list) => list.every((one, at) => at === 0 || one > (list[at - 1] ?? 0)),
+        'are not in order, each once',
+      )
+      .nullable(),
+    {
+      label: 'Strands it lights',
+      help: 'Of an array plug: 1-4 and 9-12 for four lanes each way; all of them where empty',
+    },
+  ),
   medium: noted(z.enum(media).nullable(), { label: 'Medium' }),
   ends: noted(z.array(z.enum(connectorNames)).length(2).nullable(), { label: 'Plugs', internal: true }),
   legsA: noted(legs, { label: 'Plugs at the A end' }),
@@ -198,6 +212,8 @@ export const modelSchema = z.strictObject(shape).superRefine((model, context) =>
     issue('moduleFamily', 'is missing: a module needs the family of the slots it fits');
   if (model.form === 'transceiver' && model.optics === null)
     issue('optics', 'are missing: a transceiver needs its form factor, speed and connector');
+  if (model.opticStrands !== null && model.form !== 'transceiver')
+    issue('opticStrands', 'are given although only transceivers light strands');
   if (model.typicalPowerW !== null && model.maxPowerW !== null && model.typicalPowerW > model.maxPowerW)
     issue('typicalPowerW', `${model.typicalPowerW} W is above the maximum of ${model.maxPowerW} W`);
   if (model.priceMinor !== null && model.currency === null)
@@ -240,6 +256,7 @@ export const blankModel: Omit<CatalogueModel, 'id' | 'name'> = {
   slots: [],
   moduleFamily: null,
   optics: null,
+  opticStrands: null,
   medium: null,
   ends: null,
   legsA: 1,

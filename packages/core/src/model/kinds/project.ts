@@ -26,6 +26,10 @@ const scheme = z
       context.addIssue({ code: 'custom', message: 'must hold {number} once' });
   });
 
+/** Where the greatest loss of single-mode fibre is taken from. */
+export const singleModeLosses = ['ITU-T G.652.D', 'TIA-568.3-D indoor', 'TIA-568.3-D outdoor'] as const;
+export type SingleModeLoss = (typeof singleModeLosses)[number];
+
 /** What the project assumes when lengths, losses and labels of cables are worked out. */
 export const cablingRulesSchema = z.strictObject({
   /** Slack left at each end, metres. */
@@ -41,11 +45,13 @@ export const cablingRulesSchema = z.strictObject({
   /** Loss of a mated pair of fibre connectors and of a splice (TIA-568.3-D clause 6: at most 0.75 and 0.3 dB). */
   connectorLossDb: decibels,
   spliceLossDb: decibels,
+  /** By which standard single-mode fibre loses at most; G.652.D in projects from before it could be chosen. */
+  singleModeLoss: z.enum(singleModeLosses).optional(),
   labelScheme: scheme,
 });
 export type CablingRules = z.infer<typeof cablingRulesSchema>;
 
-export const defaultCablingRules: CablingRules = {
+export const defaultCablingRules: Required<CablingRules> = {
   slackM: 0.5,
   trayRiseM: 0.4,
   sideM: 0.3,
@@ -53,6 +59,7 @@ export const defaultCablingRules: CablingRules = {
   detour: 1.4,
   connectorLossDb: 0.75,
   spliceLossDb: 0.3,
+  singleModeLoss: 'ITU-T G.652.D',
   labelScheme: '{site}-{number}',
 };
 
