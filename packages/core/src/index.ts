@@ -69,6 +69,8 @@ export * from './cabling/link.ts';
 export * from './cabling/freePorts.ts';
 export * from './address/prefixTree.ts';
 export * from './address/plan.ts';
+export * from './address/subnet.ts';
+export * from './address/virtuals.ts';
 export * from './address/management.ts';
 export * from './address/sizeWish.ts';
 export * from './address/blocks.ts';

@@ -3,7 +3,6 @@ import type { Prefix } from '../model/kinds/prefix.ts';
 import { blockKey, blockLength } from '../model/addressBlock.ts';
 import {
   formatIp,
-  formatPrefix,
   holds,
   parseInterface,
   parseIp,
@@ -16,6 +15,7 @@ import {
 } from '../model/ip.ts';
 import type { Network } from '../model/network.ts';
 import { PrefixTree } from './prefixTree.ts';
+import { virtualsIn } from './virtuals.ts';
 
 /** The prefixes of each VRF as a tree; `global` for those of none. Retired ones take no space. */
 type Trees = ReadonlyMap<string, PrefixTree>;
@@ -143,7 +143,7 @@ export function countAddresses(network: Network, vrfId: string | null, prefix: I
 
 /** How full a prefix is. */
 export interface PrefixUse {
-  /** Of a pool: prefixes right inside; of others: addresses given, each host once. */
+  /** Of a pool: prefixes right inside; of others: addresses given or shared by routers, each host once. */
   taken: number;
   /** Share of its space that is taken, 0 to 1: by prefixes in a pool, by addresses, ranges and gateway elsewhere. */
   share: number;
@@ -151,14 +151,22 @@ export interface PrefixUse {
 
 const ratio = (part: bigint, whole: bigint): number => Number((part * 1_000_000n) / whole) / 1_000_000;
 
-/** Addresses of a prefix that no host may be given: those in ranges, and the gateway. */
+/** Addresses of a prefix that no host may be given: those in ranges, and the gateway; in order, none twice. */
 function keptSpans(row: Prefix): [first: bigint, last: bigint][] {
   const spans = row.ranges.flatMap(({ from, to }): [bigint, bigint][] => {
     const [first, last] = [parseIp(from), parseIp(to)];
     return first === null || last === null ? [] : [[first.value, last.value]];
   });
   const gateway = row.gateway === null ? null : parseIp(row.gateway);
-  return gateway === null ? spans : [...spans, [gateway.value, gateway.value]];
+  if (gateway !== null) spans.push([gateway.value, gateway.value]);
+  spans.sort((a, b) => (a[0] < b[0] ? -1 : a[0] > b[0] ? 1 : 0));
+  const joined: [first: bigint, last: bigint][] = [];
+  for (const [first, last] of spans) {
+    const before = joined.at(-1);
+    if (before === undefined || first > before[1]) joined.push([first, last]);
+    else if (last > before[1]) before[1] = last;
+  }
+  return joined;
 }
 
 export function useOf(network: Network, row: Prefix): PrefixUse {
@@ -179,6 +187,7 @@ export function useOf(network: Network, row: Prefix): PrefixUse {
     const at = parseInterface(one.address)?.address.value;
     if (at !== undefined) hosts.add(at);
   }
+  for (const { address } of virtualsIn(network, row.vrfId, prefix)) hosts.add(address.value);
   let beside = 0n;
   for (const host of hosts) if (!spans.some(([first, last]) => first <= host && host <= last)) beside++;
   const { count } = usable(prefix);
@@ -187,7 +196,7 @@ export function useOf(network: Network, row: Prefix): PrefixUse {
 
 /**
  * The first address of a prefix that a host can have: not the network or broadcast address, no gateway, in no range,
- * in no smaller prefix, and given to nobody. Null when it is full. `from` begins the search after an address.
+ * in no smaller prefix, shared by no routers, and given to nobody. Null when it is full. `from` begins the search after an address.
  */
 export function nextFreeAddress(
   network: Network,
@@ -202,6 +211,7 @@ export function nextFreeAddress(
     const inner = parsePrefix(child.prefix);
     if (inner !== null) spans.push([inner.value, inner.value + sizeOf(inner) - 1n]);
   }
+  const shared = new Set(virtualsIn(network, row.vrfId, prefix).map(({ address }) => address.value));
   let at = from === null || from.value < first ? first : from.value + 1n;
   const length = blockLength[prefix.family];
   let block = '';
@@ -224,7 +234,7 @@ export function nextFreeAddress(
         continue;
       }
     }
-    if (!given.has(at)) return here;
+    if (!given.has(at) && !shared.has(at)) return here;
     at++;
   }
   return null;
@@ -249,14 +259,3 @@ export function findAddress(network: Network, address: IpAddress): AddressFound[
     return addresses.length === 0 && prefix === null ? [] : [{ text, vrfId, prefix, addresses }];
   });
 }
-
-/** The prefix that an address on a port says it is in: `10.40.8.1/22` is in 10.40.8.0/22. */
-export function subnetOf(row: Pick<Address, 'address'>): IpPrefix | null {
-  const read = parseInterface(row.address);
-  return read === null ? null : prefixAround(read.address, read.length);
-}
-
-export const subnetText = (row: Pick<Address, 'address'>): string | null => {
-  const subnet = subnetOf(row);
-  return subnet === null ? null : formatPrefix(subnet);
-};

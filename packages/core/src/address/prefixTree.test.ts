@@ -214,3 +214,18 @@ test('IPv6: /64s of a /48, by number', () => {
   const tree = treeOf(['2001:db8:40::/48', '2001:db8:40::/64', '2001:db8:40:1::/64']);
   expect(formatPrefix(tree.nextFree(at('2001:db8:40::/48'), 64) ?? pool)).toBe('2001:db8:40:2::/64');
 });
+
+test('the free space of a pool without anything in it is one block', () => {
+  const pool = parsePrefix('10.40.0.0/14');
+  if (pool === null) throw new Error('no prefix');
+  const free = (tree: PrefixTree): string[] => tree.free(pool).map(formatPrefix);
+  expect(free(PrefixTree.of([[pool, 'pool']]))).toEqual(['10.40.0.0/14']);
+  expect(free(PrefixTree.of([]))).toEqual(['10.40.0.0/14']);
+  const inner = parsePrefix('10.40.0.0/15');
+  if (inner === null) throw new Error('no prefix');
+  const both = PrefixTree.of([
+    [pool, 'pool'],
+    [inner, 'inner'],
+  ]);
+  expect(free(both)).toEqual(['10.42.0.0/15']);
+});

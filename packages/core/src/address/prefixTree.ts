@@ -247,6 +247,8 @@ export class PrefixTree {
       const taken = node.ids.length > 0 && !(slot === outer && node.prefix.length === outer.length);
       if (node.prefix.length === slot.length) {
         if (taken || slot.length === bitsOf(slot.family)) return;
+        // Nothing is inside: its space is one block, not two halves.
+        if (node.left === null && node.right === null) return void found.push(slot);
         collect(half(slot, 0), node.left);
         collect(half(slot, 1), node.right);
         return;

@@ -17,6 +17,9 @@ import {
   sizeOf,
   splitPrefix,
   usable,
+  virtualsIn,
+  type Network,
+  type Redundancy,
   useOf,
   type Attempt,
   type Prefix,
@@ -74,6 +77,10 @@ const List = styled.ul`
 const mostDrawn = 512n;
 const mostListed = 14;
 
+/** The ports that share an address. */
+const sharedBy = (network: Network, parts: readonly Redundancy[] = []): string =>
+  parts.length === 0 ? '' : `shared by ${parts.map((part) => portTitle(network, part.portId)).join(', ')}`;
+
 /** Every address of a small prefix: given, gateway, kept, or free. */
 function HostsCard({ row }: { row: Prefix }): ReactNode {
   const { network } = useProject().view;
@@ -86,10 +93,13 @@ function HostsCard({ row }: { row: Prefix }): ReactNode {
       return at === null ? [] : [[at.address.value, one] as const];
     }),
   );
+  const shared = new Map(
+    virtualsIn(network, row.vrfId, prefix).map(({ address, parts }) => [address.value, parts] as const),
+  );
   const gateway = row.gateway === null ? null : parseIp(row.gateway);
   const stateOf = (value: bigint): string => {
     if (value === gateway?.value) return 'gateway';
-    if (given.has(value)) return 'given';
+    if (given.has(value) || shared.has(value)) return 'given';
     if (value < first || value > last) return 'edge';
     const range = row.ranges.find(({ from, to }) => {
       const [start, end] = [parseIp(from), parseIp(to)];
@@ -109,7 +119,7 @@ function HostsCard({ row }: { row: Prefix }): ReactNode {
             <span
               key={at}
               data-state={state}
-              title={`${text} ${one?.portId ? portTitle(network, one.portId) : state}`}
+              title={`${text} ${one?.portId ? portTitle(network, one.portId) : sharedBy(network, shared.get(value)) || state}`}
             />
           );
         })}

@@ -1,4 +1,4 @@
-import { nextFreeAddress, prefixOf, prefixesAround, subnetText } from '../../address/plan.ts';
+import { nextFreeAddress, prefixOf, prefixesAround } from '../../address/plan.ts';
 import type { Address } from '../../model/kinds/address.ts';
 import type { Prefix } from '../../model/kinds/prefix.ts';
 import {
@@ -7,11 +7,16 @@ import {
   holds,
   lastOf,
   parseInterface,
+  parseIp,
   parsePrefix,
   prefixAround,
+  usable,
   type IpAddress,
 } from '../../model/ip.ts';
 import type { Network } from '../../model/network.ts';
+import { compareNames } from '../../model/order.ts';
+import { subnetText } from '../../address/subnet.ts';
+import { virtualsOf } from '../../address/virtuals.ts';
 import { circuitAt, portTitle } from '../../model/ports.ts';
 import { layer2Of } from '../../switching/layer2.ts';
 import type { Finding, Rule } from '../finding.ts';
@@ -59,6 +64,70 @@ export const addressDuplicate: Rule = {
       ];
     });
   },
+};
+
+/** A shared address belongs to one group, and to no port outside of it. */
+export const virtualDuplicate: Rule = {
+  key: 'virtual-duplicate',
+  title: 'Shared addresses that somebody else has',
+  find: (network) =>
+    virtualsOf(network).flatMap(({ vrfId, address, parts }): Finding[] => {
+      const text = formatIp(address);
+      const members = new Set(parts.map((part) => part.portId));
+      const others = network
+        .find('addressesByHost', text)
+        .filter((row) => row.vrfId === vrfId && row.portId !== null && !members.has(row.portId));
+      const groups = [...new Set(parts.map((part) => part.group))].sort((a, b) => a - b);
+      const ports = [...members].map((id) => portTitle(network, id)).sort(compareNames);
+      const about = parts.map((row) => ({ kind: 'redundancy' as const, row }));
+      const found: Finding[] = [];
+      if (others.length > 0)
+        found.push(
+          tell(
+            network,
+            'virtual-duplicate',
+            'bad',
+            [...others.map((row) => ({ kind: 'address' as const, row })), ...about],
+            `${text} is shared by ${ports.join(' and ')} (group ${groups.join(', ')}) and is also ${others.map((row) => ownerOf(network, row)).join(' and ')}. Give the port another address, or make it part of the group.`,
+          ),
+        );
+      if (groups.length > 1)
+        found.push(
+          tell(
+            network,
+            'virtual-duplicate',
+            'bad',
+            about,
+            `${text} is shared in groups ${groups.join(' and ')} of ${ports.join(' and ')}: the groups do not hear each other and both answer. Use one group for it, or another address for the second.`,
+          ),
+        );
+      return found;
+    }),
+};
+
+/** A gateway is an address that a host can have. */
+export const gatewayNoHost: Rule = {
+  key: 'gateway-no-host',
+  title: 'Gateways that no host can be',
+  find: (network) =>
+    [...network.all('prefix')].flatMap((row): Finding[] => {
+      const prefix = parsePrefix(row.prefix);
+      const gateway = row.gateway === null ? null : parseIp(row.gateway);
+      // The first address of an IPv6 subnet is that of all its routers (RFC 4291 section 2.6.1).
+      if (prefix?.family !== 4 || gateway === null || row.status === 'retired') return [];
+      const { first, last } = usable(prefix);
+      if (first <= gateway.value && gateway.value <= last) return [];
+      const what = gateway.value < first ? 'network' : 'broadcast';
+      return [
+        tell(
+          network,
+          'gateway-no-host',
+          'bad',
+          [{ kind: 'prefix', row }],
+          `${row.gateway ?? ''}, the gateway of ${row.prefix}, is its ${what} address, which no router can have. Choose one from ${formatIp({ family: prefix.family, value: first })} to ${formatIp({ family: prefix.family, value: last })}.`,
+        ),
+      ];
+    }),
 };
 
 function misplaced(network: Network, row: Address): string | null {
@@ -276,6 +345,8 @@ export const prefixOnTwoVlans: Rule = {
 
 export const addressRules: readonly Rule[] = [
   addressDuplicate,
+  virtualDuplicate,
+  gatewayNoHost,
   addressOutside,
   addressNotForHosts,
   loopbackLength,

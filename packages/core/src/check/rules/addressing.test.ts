@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { parseIp } from '../../model/ip.ts';
+import { nextFreeAddress, useOf } from '../../address/plan.ts';
+import { formatIp, parseIp } from '../../model/ip.ts';
 import { access, switched, trunk } from '../../testSwitching.ts';
 import { checkNetwork } from '../registry.ts';
 import { isPrivate } from './addresses.ts';
@@ -35,6 +36,72 @@ describe('addresses', () => {
     expect(list[0]?.[1]).toBe(
       '10.1.0.10 is given 2 times: on a:eth0 and on b:eth0. Give one of them another, such as 10.1.0.2.',
     );
+  });
+
+  test("an address that routers share is nobody else's, and is not given to the next", () => {
+    const router = (last: number, group = 1, virtual = '10.1.0.1'): object => ({
+      role: 'RT',
+      ports: [
+        {
+          name: 'eth0',
+          vrf: 'ops',
+          addresses: [`10.1.0.${last}/24`],
+          redundancy: [{ group, virtual }],
+        },
+      ],
+    });
+    const pair = { r1: router(2) as never, r2: router(3) as never };
+    expect(found({ ...pair, a: host('10.1.0.10/24') })).toEqual([]);
+    const twice = found({ ...pair, a: host('10.1.0.1/24') });
+    expect(twice).toEqual([
+      [
+        'virtual-duplicate',
+        '10.1.0.1 is shared by r1:eth0 and r2:eth0 (group 1) and is also on a:eth0. Give the port another address, or make it part of the group.',
+      ],
+    ]);
+    const groups = found({ r1: router(2) as never, r2: router(3, 2) as never });
+    expect(groups.map(([, message]) => message)).toEqual([
+      '10.1.0.1 is shared in groups 1 and 2 of r1:eth0 and r2:eth0: the groups do not hear each other and both answer. Use one group for it, or another address for the second.',
+    ]);
+    const network = switched({ r1: router(2, 1, '10.1.0.3') as never }, [], { prefixes: [subnet] as never });
+    const [row] = [...network.all('prefix')];
+    if (row === undefined) throw new Error('no prefix');
+    expect(formatIp(nextFreeAddress(network, row) ?? { family: 4, value: 0n })).toBe('10.1.0.4');
+    expect(useOf(network, row).taken).toBe(2);
+  });
+
+  test('a gateway that is the network or the broadcast address is told with those that can be', () => {
+    const told = (address: string, prefix = '10.1.0.0/24'): string[] =>
+      found({}, [{ ...subnet, prefix, gateway: address }])
+        .filter(([rule]) => rule === 'gateway-no-host')
+        .map(([, message]) => message);
+    expect(told('10.1.0.255')).toEqual([
+      '10.1.0.255, the gateway of 10.1.0.0/24, is its broadcast address, which no router can have. Choose one from 10.1.0.1 to 10.1.0.254.',
+    ]);
+    expect(told('10.1.0.0')[0]).toContain('is its network address');
+    expect([told('10.1.0.1'), told('10.1.0.0', '10.1.0.0/31'), told('2001:db8::', '2001:db8::/64')]).toEqual([
+      [],
+      [],
+      [],
+    ]);
+  });
+
+  test('a gateway inside a range counts once, ranges that overlap as well', () => {
+    const network = switched({}, [], {
+      prefixes: [
+        {
+          ...subnet,
+          prefix: '10.1.0.0/28',
+          ranges: [
+            { from: '10.1.0.1', to: '10.1.0.4', use: 'reserved' },
+            { from: '10.1.0.5', to: '10.1.0.7', use: 'DHCP' },
+          ],
+        },
+      ] as never,
+    });
+    const [row] = [...network.all('prefix')];
+    // 7 of 14 addresses of a /28, of which the gateway is one.
+    expect(row === undefined ? -1 : useOf(network, row).share).toBe(0.5);
   });
 
   test('the same address in two VRFs is two addresses', () => {
