@@ -1,3 +1,4 @@
+import { stockOf } from './stock.ts';
 import { connectors, ratedAmps, strandsOf, type Connector } from '../model/connectors.ts';
 import type { CatalogueModel } from '../model/kinds/catalogueModel.ts';
 import type { Port } from '../model/kinds/port.ts';
@@ -254,8 +255,8 @@ function stockLength(type: CatalogueModel, neededM: number | null): { lengthM: n
 }
 
 function cablePrice(type: CatalogueModel, lengthM: number | null): number | null {
-  const at = lengthM === null ? -1 : type.stockLengthsM.indexOf(lengthM);
-  return type.stockPricesMinor[at] ?? null;
+  const stock = stockOf(type, lengthM);
+  return stock?.in === true ? stock.priceMinor : null;
 }
 
 /** A cord above what its connectors are made for (IEC 60320-1: 10 A for C13, 16 A for C19), at 230 V. */

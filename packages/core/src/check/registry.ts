@@ -40,6 +40,7 @@ export function checkNetwork(network: Network): Finding[] {
     (a, b) =>
       weight(a) - weight(b) ||
       (a.rule < b.rule ? -1 : a.rule > b.rule ? 1 : 0) ||
-      compareNames(a.about[0] ?? '', b.about[0] ?? ''),
+      compareNames(a.about[0] ?? '', b.about[0] ?? '') ||
+      compareNames(a.message, b.message),
   );
 }

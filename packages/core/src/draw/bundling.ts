@@ -23,7 +23,6 @@ export function portsText(names: readonly string[]): string {
 export interface LinkWishes {
   /** What the labels of a line tell. */
   tells: (line: Line) => readonly LinkFacet[];
-  names: (nodeId: string) => string;
   shade: (wire: Wire) => Shade | null;
 }
 
@@ -106,7 +105,6 @@ export function bundle(
       ),
     );
     const text = middleText(members, tells);
-    const called = tells.includes('cableLabels') || first.line.kind === 'circuit' ? text : '';
     return {
       id: members.length === 1 ? `${first.line.id}${legs.get(first) ?? ''}` : `bundle:${first.line.id}`,
       cables: [...lines.values()],
@@ -120,7 +118,6 @@ export function bundle(
       jacket: first.jacket,
       shade: wishes.shade(first),
       text,
-      spoken: `${called || `${members.length} ${members.length === 1 ? 'link' : 'links'}`} from ${`${wishes.names(a)} ${aPort ?? ''}`.trim()} to ${`${wishes.names(b)} ${bPort ?? ''}`.trim()}`,
       management: members.every((wire) => wire.management),
     };
   };

@@ -112,7 +112,6 @@ export function cablingGraph(network: Network, sheet: Sheet, kept: Kept, today: 
   const byLink = linkShading(sheet.colourBy, wires);
   const links = bundle(shownWires, endNode, {
     tells: kept.tells,
-    names: (id) => nodes.get(id)?.name ?? '',
     shade: byLink.of,
   });
   const list = [...nodes.values()];

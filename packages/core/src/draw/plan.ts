@@ -11,6 +11,7 @@ import type { KeyEntry, Point, TitleBlock } from './scene.ts';
 import { routingGraph } from './routingGraph.ts';
 import type { ShadeKey } from './shading.ts';
 import type { SheetGraph } from './sheetGraph.ts';
+import { inSeenOrder } from './shownGraph.ts';
 import { switchingGraph } from './switchingGraph.ts';
 import { sitesGraph } from './sitesGraph.ts';
 
@@ -76,11 +77,12 @@ function keyOf(
 }
 
 /** The distance of two racks in metres, as cables count it; null where the model does not know. */
-function dimensionText(network: Network, mark: Mark): string {
+function dimensionText(network: Network, mark: Mark, names: boolean): string {
   const [a, b] = [network.get('rack', mark.aRackId), network.get('rack', mark.bRackId)];
   if (a === null || b === null) return '';
   const metres = rackDistanceM(network, a, b);
-  return `${a.name} – ${b.name}: ${metres === null ? 'distance not known' : `${Math.round(metres * 100) / 100} m`}`;
+  const distance = metres === null ? 'distance not known' : `${Math.round(metres * 100) / 100} m`;
+  return names ? `${a.name} – ${b.name}: ${distance}` : distance;
 }
 
 export interface PlanOptions {
@@ -99,7 +101,8 @@ export function planOf(network: Network, sheet: Sheet, { today, stamp }: PlanOpt
     routing: () => routingGraph(network, sheet, kept),
     sites: () => sitesGraph(network, sheet, kept),
   }[sheet.projection]();
-  const { graph } = read;
+  // Without their names, plates in the order of these would still tell it.
+  const graph = sheet.show.includes('names') ? read.graph : inSeenOrder(read.graph);
   const states = new Map<string, Set<string>>();
   for (const group of sheet.groups)
     for (const id of group.members) states.set(id, (states.get(id) ?? new Set()).add(group.state));
@@ -138,7 +141,8 @@ export function planOf(network: Network, sheet: Sheet, { today, stamp }: PlanOpt
     .map((mark) => ({
       mark,
       plateId: nodeBySubject.get(mark.deviceId ?? '') ?? null,
-      text: mark.form === 'dimension' ? dimensionText(network, mark) : mark.text,
+      text:
+        mark.form === 'dimension' ? dimensionText(network, mark, sheet.show.includes('names')) : mark.text,
       faded: notes === 'faded' || grouped([mark.id], 'faded'),
       locked: mark.locked || notes === 'locked' || grouped([mark.id], 'locked'),
     }))

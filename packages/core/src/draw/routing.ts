@@ -1,3 +1,4 @@
+import { spokenLink } from './spoken.ts';
 import { outward, type PlacedEnd, type PlacedEnds } from './ends.ts';
 import { grid } from './lattice.ts';
 import type { DrawingPlan, LinkWish } from './plan.ts';
@@ -154,6 +155,8 @@ export function routeAll(
     if (a === null || b === null) return [];
     return [{ link, a, b, wish: plan.links.get(link.cables[0]?.id ?? '') ?? null }];
   });
+  const names = new Map(plan.graph.nodes.map((node) => [node.id, node.name]));
+  const nameOf = (id: string): string => names.get(id) ?? '';
   const makeRouter = (): Router => routerFor(ends, [...boxes.values()], titles);
   const found = paths(drafts, makeRouter, plan.straight, quick ? 0 : mostRouted);
   const links = drafts.map(({ link, a, b, wish }): SceneLink => {
@@ -171,7 +174,7 @@ export function routeAll(
       points: corners([a.at, ...(found.get(link.id) ?? []), b.at]),
       bends: [...(wish?.bends ?? [])],
       label: null,
-      spoken: link.spoken,
+      spoken: spokenLink(link, nameOf),
       faded: faded || link.dim === true || plan.faded.has(link.a) || plan.faded.has(link.b),
     };
   });
@@ -189,7 +192,7 @@ export function routeAll(
         a: slid(end, null, null),
         to: { x: end.stub.x + out.x * grid, y: end.stub.y + out.y * grid },
         label: null,
-        spoken: `Link to ${stub.text}, which is not on this sheet`,
+        spoken: `Link to ${stub.text || 'something'} that is not on this sheet`,
         faded: faded || plan.faded.has(stub.a),
       },
     ];

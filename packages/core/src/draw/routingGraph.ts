@@ -4,7 +4,7 @@ import type { Device } from '../model/kinds/device.ts';
 import type { Port } from '../model/kinds/port.ts';
 import type { Sheet } from '../model/kinds/sheet.ts';
 import type { Network } from '../model/network.ts';
-import { byName } from '../model/order.ts';
+import { byName, compareNames } from '../model/order.ts';
 import { devicesInScope } from '../model/places.ts';
 import { cableAt, circuitAt } from '../model/ports.ts';
 import { roles } from '../model/roles.ts';
@@ -67,14 +67,18 @@ function linesOf(
   if (beyond.length > 0 && areas.some(({ area }) => area === backbone))
     lines.push(plain(`borders area ${beyond.join(', ')}`));
   if (!sheet.show.includes('subnets')) return lines.slice(0, mostLines);
-  for (const route of network.find('routesByDevice', device.id))
+  const nameOf = (id: string | null): string => network.get('vrf', id)?.name ?? '';
+  const routes = network
+    .find('routesByDevice', device.id)
+    .sort((a, b) => compareNames(a.prefix, b.prefix) || compareNames(nameOf(a.vrfId), nameOf(b.vrfId)));
+  for (const route of routes)
     if (route.discard && (sheet.vrfId === null || route.vrfId === sheet.vrfId))
       lines.push(plain(`summary ${route.prefix}`));
   const byVrf = new Map<string | null, RoutedSubnet[]>();
   for (const subnet of alone)
     if (subnet.members.some((member) => member.device.id === device.id))
       byVrf.set(subnet.vrfId, [...(byVrf.get(subnet.vrfId) ?? []), subnet]);
-  for (const [vrfId, subnets] of byVrf)
+  for (const [vrfId, subnets] of [...byVrf].sort(([a], [b]) => compareNames(nameOf(a), nameOf(b))))
     lines.push(
       vrfChip(
         network.get('vrf', vrfId),
@@ -179,7 +183,6 @@ function linkBetween(reader: Reader, subnet: RoutedSubnet, a: Member, b: Member)
     jacket: null,
     shade: shadeOf(network, subnet.vrfId),
     text: text.filter((part) => part !== '').join(' · '),
-    spoken: `${formatPrefix(subnet.prefix)}, ${a.device.name} ${formatIp(a.own.address)} to ${b.device.name} ${formatIp(b.own.address)}`,
     management: false,
   };
 }
@@ -238,7 +241,6 @@ function bus(
       jacket: null,
       shade: shadeOf(network, subnet.vrfId),
       text: '',
-      spoken: `${member.device.name} ${formatIp(member.own.address)} in ${formatPrefix(subnet.prefix)}`,
       management: false,
     })),
   };
@@ -293,7 +295,6 @@ function outward(
       jacket: null,
       shade: shadeOf(network, subnet.vrfId),
       text: tells.includes('subnets') ? formatPrefix(subnet.prefix) : '',
-      spoken: `${formatPrefix(subnet.prefix)}, ${member.device.name} to ${circuit.provider}`,
       management: false,
     },
   };
@@ -334,12 +335,14 @@ export function routingGraph(network: Network, sheet: Sheet, kept: Kept): SheetR
     return { ...rest, graph: { nodes: [], links: [], stubs: [], containers: [] }, tooMany: routers.length };
   const everywhere = sheet.picked
     ? routers
-    : [...network.all('device')].filter(
-        (device) =>
-          device.status !== 'retired' &&
-          kept.items.get(device.id)?.away !== true &&
-          isRouter(network, device),
-      );
+    : [...network.all('device')]
+        .filter(
+          (device) =>
+            device.status !== 'retired' &&
+            kept.items.get(device.id)?.away !== true &&
+            isRouter(network, device),
+        )
+        .sort(byName);
   const subnets = subnetsOf(network, everywhere).filter(
     (subnet) =>
       (sheet.vrfId === null || subnet.vrfId === sheet.vrfId) &&
@@ -426,7 +429,9 @@ export function routingGraph(network: Network, sheet: Sheet, kept: Kept): SheetR
       sheetId: null,
     });
   }
-  const vrfs = [...new Set(subnets.map((subnet) => subnet.vrfId))];
+  const vrfs = [...new Set(subnets.map((subnet) => subnet.vrfId))].sort((a, b) =>
+    compareNames(network.get('vrf', a)?.name ?? '', network.get('vrf', b)?.name ?? ''),
+  );
   return {
     ...rest,
     graph: {

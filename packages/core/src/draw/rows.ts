@@ -82,7 +82,7 @@ export function arrangeRows(
   widest: number,
 ): Block {
   const byTier = new Map<number, string[]>();
-  for (const node of [...nodes].sort((a, b) => compareNames(a.name, b.name) || (a.id < b.id ? -1 : 1))) {
+  for (const node of [...nodes].sort((a, b) => compareNames(a.name, b.name))) {
     const tier = tiers.get(node.id) ?? 0;
     byTier.set(tier, [...(byTier.get(tier) ?? []), node.id]);
   }

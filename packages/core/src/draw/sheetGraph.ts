@@ -63,7 +63,6 @@ export interface GraphLink {
   jacket: string | null;
   shade: Shade | null;
   text: string;
-  spoken: string;
   /** Management links say nothing about who stands above whom. */
   management: boolean;
   aChips?: Chip[];

@@ -54,7 +54,7 @@ export function sitesGraph(network: Network, sheet: Sheet, kept: Kept): SheetRea
       deviceIds: inside.map((device) => device.id),
       subjects: [place.id],
       role: 'XX',
-      code: (place.code ?? '').slice(0, 3).toUpperCase(),
+      code: showNames ? (place.code ?? '').slice(0, 3).toUpperCase() : '',
       name: showNames ? place.name : '',
       lines: sheet.show.includes('places') ? figures(network, place) : [],
       containerId: null,
@@ -83,7 +83,6 @@ export function sitesGraph(network: Network, sheet: Sheet, kept: Kept): SheetRea
       nodes: [...nodes.values()],
       links: bundle(wires, siteOf, {
         tells: kept.tells,
-        names: (id) => nodes.get(id)?.name ?? '',
         shade: shading.of,
       }),
       stubs: [],

@@ -29,7 +29,9 @@ function handOffLines(network: Network, members: readonly Device[]): ChippedText
     if (ids.has(deviceId))
       for (const { vid } of ports)
         if (vid !== null) byVrf.set(vrfId, (byVrf.get(vrfId) ?? new Set()).add(vid));
-  return [...byVrf].map(([vrfId, vids]) =>
+  const nameOf = (id: string | null): string => network.get('vrf', id)?.name ?? '';
+  const inOrder = [...byVrf].sort(([a], [b]) => compareNames(nameOf(a), nameOf(b)));
+  return inOrder.map(([vrfId, vids]) =>
     vrfChip(network.get('vrf', vrfId), [...vids].sort((a, b) => a - b).join(' ')),
   );
 }
@@ -193,7 +195,6 @@ function linkOf(
     jacket: first.jacket,
     shade: vrf === null ? null : { scale: 'set', index: vrf.colour },
     text: text.filter((part) => part !== '').join(' · '),
-    spoken: `${portsOf(group.map((link) => link.a))} to ${portsOf(group.map((link) => link.b))}, VLANs ${aEnd.text || 'none'} and ${bEnd.text || 'none'}`,
     management: group.every((link) => link.a.port.role === 'management' || link.b.port.role === 'management'),
     dim: lit !== null && !group.some((link) => lit.links.has(link.key)),
     blocked: blockedAt === null ? null : blockedAt === first.a.at?.key ? 'a' : 'b',

@@ -3,7 +3,7 @@ import type { Device } from '../model/kinds/device.ts';
 import type { Port } from '../model/kinds/port.ts';
 import type { Network } from '../model/network.ts';
 import { compareNames } from '../model/order.ts';
-import { cableAt, circuitAt, endsOf, portsOf } from '../model/ports.ts';
+import { cableAt, circuitAt, endsOf, portsOf, portTitle } from '../model/ports.ts';
 import { endAddresses, endTags } from './endFacts.ts';
 import { drawnMedium, type Medium } from './medium.ts';
 import type { Line } from './sheetGraph.ts';
@@ -119,11 +119,15 @@ function cableWires(network: Network, port: Port, wires: Map<string, Wire>): voi
   }
 }
 
-/** The run from an active port to the active port at its other end, as one wire. */
-function runWire(network: Network, port: Port): Wire | null {
-  const run = followRun(network, port.id);
-  const far = network.get('port', run.to);
-  if (far === null) return null;
+/** The run from an active port to the active port at its other end, as one wire; told from the end whose name is first. */
+function runWire(network: Network, start: Port): Wire | null {
+  const found = followRun(network, start.id);
+  const end = network.get('port', found.to);
+  if (end === null) return null;
+  const inOrder = compareNames(portTitle(network, start.id), portTitle(network, end.id)) <= 0;
+  const back = inOrder ? null : followRun(network, end.id);
+  const turned = back !== null && back.to === start.id;
+  const [run, port, far] = turned ? [back, end, start] : [found, start, end];
   const lines = run.hops.flatMap((hop): Line[] => {
     if ('cable' in hop)
       return [{ kind: 'cable', id: hop.cable, label: network.get('cable', hop.cable)?.label ?? '' }];
@@ -139,10 +143,7 @@ function runWire(network: Network, port: Port): Wire | null {
   });
   const [first] = lines;
   if (first === undefined) return null;
-  const [a, b] =
-    port.id < far.id
-      ? [endAt(network, port), endAt(network, far)]
-      : [endAt(network, far), endAt(network, port)];
+  const [a, b] = [endAt(network, port), endAt(network, far)];
   const types = lines.map((line) =>
     line.kind === 'cable' ? network.get('model', network.get('cable', line.id)?.typeId ?? null) : null,
   );

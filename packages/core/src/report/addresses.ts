@@ -170,7 +170,9 @@ export function addressSchedule(
     .sort(
       (a, b) =>
         compareNames(vrfName(network, a.row.vrfId), vrfName(network, b.row.vrfId)) ||
-        (a.at === null || b.at === null ? 0 : compareIp(a.at.address, b.at.address)),
+        (a.at === null || b.at === null ? 0 : compareIp(a.at.address, b.at.address)) ||
+        compareNames(portTitle(network, a.row.portId), portTitle(network, b.row.portId)) ||
+        compareNames(a.row.address, b.row.address),
     )
     .map(({ row, at }) => {
       const [device, port] = portTitle(network, row.portId).split(':');

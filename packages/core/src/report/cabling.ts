@@ -4,6 +4,7 @@ import { poeLoad } from '../cabling/poe.ts';
 import { traceRun } from '../cabling/trace.ts';
 import { modelTitle } from '../model/kinds.ts';
 import type { Network } from '../model/network.ts';
+import { stockOf, stockText } from '../cabling/stock.ts';
 import { compareNames } from '../model/order.ts';
 import { devicesInScope, placeOfDevice, whereIs } from '../model/places.ts';
 import { filledBy } from '../model/ports.ts';
@@ -173,15 +174,29 @@ export function runSchedule(network: Network, scopeId: string | null): Table {
 
 /** Cables grouped by type: how many, how many metres, and what they cost. */
 export function cableTypeSchedule(network: Network, scopeId: string | null): Table {
-  const groups = new Map<string, { count: number; lengthM: number; unknown: number; priceMinor: number }>();
+  const groups = new Map<
+    string,
+    { count: number; lengthM: number; unknown: number; priceMinor: number; priced: number; odd: Set<number> }
+  >();
   for (const cable of cablesInScope(network, scopeId)) {
     if (cable.status === 'retired') continue;
-    const group = groups.get(cable.typeId ?? '') ?? { count: 0, lengthM: 0, unknown: 0, priceMinor: 0 };
+    const group = groups.get(cable.typeId ?? '') ?? {
+      count: 0,
+      lengthM: 0,
+      unknown: 0,
+      priceMinor: 0,
+      priced: 0,
+      odd: new Set<number>(),
+    };
     const type = network.get('model', cable.typeId);
     group.count++;
     if (cable.lengthM === null) group.unknown++;
     else group.lengthM += cable.lengthM;
-    group.priceMinor += type?.stockPricesMinor[type.stockLengthsM.indexOf(cable.lengthM ?? -1)] ?? 0;
+    const stock = type === null ? null : stockOf(type, cable.lengthM);
+    if (stock?.in === true && stock.priceMinor !== null) {
+      group.priceMinor += stock.priceMinor;
+      group.priced++;
+    } else if (stock?.in === false && cable.lengthM !== null) group.odd.add(cable.lengthM);
     groups.set(cable.typeId ?? '', group);
   }
   const rows = [...groups]
@@ -192,8 +207,10 @@ export function cableTypeSchedule(network: Network, scopeId: string | null): Tab
         count: group.count,
         lengthM: Math.round(group.lengthM * 100) / 100,
         unknown: group.unknown,
-        price: group.priceMinor === 0 ? null : group.priceMinor / 100,
+        price: group.priced === 0 ? null : group.priceMinor / 100,
         currency: network.get('model', id)?.currency ?? null,
+        unpriced: group.count - group.priced,
+        stock: oddLengths(network, id, group.odd),
       },
     }))
     .sort((a, b) => compareNames(a.cells.type, b.cells.type));
@@ -205,9 +222,21 @@ export function cableTypeSchedule(network: Network, scopeId: string | null): Tab
       { key: 'unknown', label: 'Length unknown', numeric: true },
       { key: 'price', label: 'Price', numeric: true },
       { key: 'currency', label: 'Currency' },
+      { key: 'unpriced', label: 'Without a price', numeric: true },
+      { key: 'stock', label: 'Lengths not in stock' },
     ],
     rows,
   );
+}
+
+/** "3.5 m: not in stock, 5 m next": lengths in use that the type does not come in. */
+function oddLengths(network: Network, typeId: string, lengths: ReadonlySet<number>): string | null {
+  const type = network.get('model', typeId);
+  if (type === null || lengths.size === 0) return null;
+  return [...lengths]
+    .sort((a, b) => a - b)
+    .map((lengthM) => `${lengthM} m: ${stockText(stockOf(type, lengthM)) ?? ''}`)
+    .join('; ');
 }
 
 /** Numbers missing from label sequences of the scope's cables, and who stands beside the gap. */

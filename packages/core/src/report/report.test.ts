@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import Papa from 'papaparse';
+import { stockOf } from '../cabling/stock.ts';
 import { networkOf, smallRoom } from '../testNetwork.ts';
 import { cableSchedule } from './cables.ts';
 import { findReport } from './registry.ts';
@@ -74,4 +75,30 @@ test('the device schedule counts used ports', () => {
     ?.make(smallRoom(), null)
     .rows.find((one) => one['name'] === 'KQ-A1-PP1');
   expect(row).toMatchObject({ portsUsed: 2, ports: 48, rack: 'KQ-A1', unit: 42 });
+});
+
+test('a length that the type does not come in has no price, and the next one that it does', () => {
+  const network = networkOf({
+    models: [
+      {
+        form: 'cable',
+        name: 'cord',
+        medium: 'OM4',
+        ends: ['LC', 'LC'],
+        stockLengthsM: [1, 2, 5],
+        stockPricesMinor: [400, 500, 900],
+        currency: 'EUR',
+      },
+    ],
+    cables: [2, 2, 3.5, 12].map((lengthM, at) => ({ label: `C-${at + 1}`, type: 'cord', lengthM })),
+  });
+  const [row] = findReport('cable-types')?.make(network, null).rows ?? [];
+  expect(row).toMatchObject({
+    count: 4,
+    price: 10,
+    unpriced: 2,
+    stock: '3.5 m: not in stock, 5 m next; 12 m: not in stock, 5 m is the longest',
+  });
+  expect(stockOf({ stockLengthsM: [], stockPricesMinor: [] }, 3)).toBeNull();
+  expect(stockOf({ stockLengthsM: [1], stockPricesMinor: [] }, 1)).toEqual({ in: true, priceMinor: null });
 });

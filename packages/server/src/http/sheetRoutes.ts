@@ -3,7 +3,9 @@ import {
   planOf,
   readTopology,
   sheetToDot,
+  documentTitle,
   sheetToGraphml,
+  shownGraph,
   sheetToTopology,
   type Page,
   type Sheet,
@@ -61,7 +63,11 @@ async function printEach(call: Call<z.infer<typeof printBody>>): Promise<undefin
   let done = 0;
   for (const sheet of prints) {
     if (gone) return undefined;
-    const bytes = await services.press.print({ form: 'pdf', sheets: [sheet], title: sheet.name });
+    const bytes = await services.press.print({
+      form: 'pdf',
+      sheets: [sheet],
+      title: documentTitle(sheet.plan),
+    });
     done++;
     response.write(
       `${JSON.stringify({ done, of: prints.length, name: `${sheet.name}.pdf`, data: bytes.toString('base64') })}\n`,
@@ -111,7 +117,11 @@ export const sheetRoutes: readonly Route[] = [
     summary: 'A sheet as PDF on its paper',
     handle: async (call) => {
       const { sheet, print } = await paged(call);
-      const bytes = await call.services.press.print({ form: 'pdf', sheets: [print], title: sheet.name });
+      const bytes = await call.services.press.print({
+        form: 'pdf',
+        sheets: [print],
+        title: documentTitle(print.plan),
+      });
       attach(call, `${sheet.name}.pdf`, 'application/pdf', bytes);
       return undefined;
     },
@@ -164,20 +174,25 @@ export const sheetRoutes: readonly Route[] = [
       const { sheet, print } = await paged(call);
       const format = call.query('format') ?? 'graphml';
       if (format === 'dot')
-        attach(call, `${sheet.name}.dot`, 'text/vnd.graphviz', sheetToDot(print.name, print.plan.graph));
+        attach(
+          call,
+          `${sheet.name}.dot`,
+          'text/vnd.graphviz',
+          sheetToDot(documentTitle(print.plan), shownGraph(print.plan)),
+        );
       else if (format === 'topology')
         attach(
           call,
           `${sheet.name}.topology.json`,
           'application/json',
-          `${JSON.stringify(sheetToTopology(print.name, print.plan.graph), null, 2)}\n`,
+          `${JSON.stringify(sheetToTopology(documentTitle(print.plan), shownGraph(print.plan)), null, 2)}\n`,
         );
       else if (format === 'graphml')
         attach(
           call,
           `${sheet.name}.graphml`,
           'application/graphml+xml',
-          sheetToGraphml(print.name, print.plan.graph),
+          sheetToGraphml(documentTitle(print.plan), shownGraph(print.plan)),
         );
       else
         throw new Refusal(

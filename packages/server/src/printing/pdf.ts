@@ -1,4 +1,4 @@
-import { pagesOf, sceneOf, type PageFrame } from '@visograph/core';
+import { documentTitle, pagesOf, sceneOf, type PageFrame } from '@visograph/core';
 import { diagramBox, measureText, paper } from '@visograph/drawing';
 import { diagramSvg } from '@visograph/drawing/svg';
 import PDFDocument from 'pdfkit';
@@ -76,7 +76,8 @@ export function pdfOf(sheets: readonly PrintSheet[], title: string): Promise<Buf
   });
   for (const { family, weight, path } of fontPaths)
     document.registerFont(fontName(family, weight === 600), path);
-  for (const { name, plan, page } of sheets) {
+  for (const { plan, page } of sheets) {
+    const name = documentTitle(plan);
     const scene = sceneOf(plan, { measure: measureText });
     const pages = pagesOf(diagramBox(scene), page);
     const margin = pages.marginMm * pointsPerMm;

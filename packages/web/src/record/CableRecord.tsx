@@ -2,6 +2,8 @@ import {
   cableStatuses,
   endsOf,
   modelTitle,
+  stockOf,
+  stockText,
   moveEnd,
   placePath,
   placeOfDevice,
@@ -145,6 +147,7 @@ export function CableRecord({ cable }: { cable: Cable }): ReactNode {
             'cable',
             type === null ? null : modelTitle(type),
             cable.lengthM === null ? null : `${cable.lengthM} m`,
+            type === null ? null : stockText(stockOf(type, cable.lengthM)),
           ]
             .filter(Boolean)
             .join(' · ')}

@@ -49,7 +49,8 @@ export const addressDuplicate: Rule = {
       if (list === undefined) byHost.set(key, [row]);
       else list.push(row);
     }
-    return [...byHost.values()].flatMap((rows): Finding[] => {
+    return [...byHost.values()].flatMap((given): Finding[] => {
+      const rows = given.sort((a, b) => compareNames(ownerOf(network, a), ownerOf(network, b)));
       const [first, second] = rows;
       if (first === undefined || second === undefined) return [];
       const host = first.address.slice(0, first.address.indexOf('/'));
