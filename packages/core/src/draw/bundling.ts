@@ -21,6 +21,8 @@ export function portsText(names: readonly string[]): string {
 }
 
 export interface LinkWishes {
+  /** Whether providers are named. */
+  showNames: boolean;
   /** What the labels of a line tell. */
   tells: (line: Line) => readonly LinkFacet[];
   shade: (wire: Wire) => Shade | null;
@@ -49,18 +51,18 @@ function endText(ends: readonly WireEnd[], tells: readonly LinkFacet[]): string 
 
 const metresText = (metres: number): string => `${Math.round(metres * 10) / 10} m`;
 
-function middleText(members: readonly Wire[], tells: readonly LinkFacet[]): string {
+function middleText(members: readonly Wire[], tells: readonly LinkFacet[], showNames: boolean): string {
   const [first] = members;
   if (first === undefined) return '';
   const one = members.every((wire) => wire.line.id === first.line.id);
   const same = <T>(of: (wire: Wire) => T): T | null =>
     members.every((wire) => of(wire) === of(first)) ? of(first) : null;
-  const circuit = first.line.kind === 'circuit';
   const type = same((wire) => wire.type);
   const speed = same((wire) => wire.speedBps);
   const length = one ? first.lengthM : null;
   return [
-    tells.includes('cableLabels') || circuit ? (one ? first.line.label : `${members.length} cables`) : '',
+    one && showNames && tells.includes('cableLabels') ? (first.line.provider ?? '') : '',
+    tells.includes('cableLabels') ? (one ? first.line.label : `${members.length} cables`) : '',
     tells.includes('media') && type !== null ? type : '',
     tells.includes('speeds') && speed !== null ? speedText(speed) : '',
     tells.includes('lengths') && length !== null ? metresText(length) : '',
@@ -104,7 +106,7 @@ export function bundle(
         tells,
       ),
     );
-    const text = middleText(members, tells);
+    const text = middleText(members, tells, wishes.showNames);
     return {
       id: members.length === 1 ? `${first.line.id}${legs.get(first) ?? ''}` : `bundle:${first.line.id}`,
       cables: [...lines.values()],

@@ -111,6 +111,7 @@ export function cablingGraph(network: Network, sheet: Sheet, kept: Kept, today: 
   };
   const byLink = linkShading(sheet.colourBy, wires);
   const links = bundle(shownWires, endNode, {
+    showNames,
     tells: kept.tells,
     shade: byLink.of,
   });

@@ -113,7 +113,9 @@ export function planOf(network: Network, sheet: Sheet, { today, stamp }: PlanOpt
   );
   graph.nodes = graph.nodes.filter((node) => !hidden.has(node.id));
   graph.links = graph.links.filter((link) => !hidden.has(link.a) && !hidden.has(link.b));
-  graph.stubs = graph.stubs.filter((stub) => !hidden.has(stub.a));
+  // A stub names the device it leads to.
+  const devices = facetState(sheet, 'devices') !== 'hidden';
+  graph.stubs = graph.stubs.filter((stub) => devices && !hidden.has(stub.a));
   const held = new Set(graph.nodes.flatMap((node) => (node.containerId === null ? [] : [node.containerId])));
   for (const container of graph.containers)
     if (held.has(container.id) && container.parentId !== null) held.add(container.parentId);

@@ -156,7 +156,8 @@ export function routeAll(
     return [{ link, a, b, wish: plan.links.get(link.cables[0]?.id ?? '') ?? null }];
   });
   const names = new Map(plan.graph.nodes.map((node) => [node.id, node.name]));
-  const nameOf = (id: string): string => names.get(id) ?? '';
+  // Where plates are hidden nobody is named, also not as the end of a link.
+  const nameOf = (id: string): string => (plan.manners.devices === 'hidden' ? '' : (names.get(id) ?? ''));
   const makeRouter = (): Router => routerFor(ends, [...boxes.values()], titles);
   const found = paths(drafts, makeRouter, plan.straight, quick ? 0 : mostRouted);
   const links = drafts.map(({ link, a, b, wish }): SceneLink => {

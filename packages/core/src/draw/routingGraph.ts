@@ -168,7 +168,12 @@ function linkBetween(reader: Reader, subnet: RoutedSubnet, a: Member, b: Member)
   const tells = kept.tells(line);
   const text = [
     tells.includes('subnets') ? formatPrefix(subnet.prefix) : '',
-    circuit !== null && circuit.provider !== null && tells.includes('cableLabels') ? circuit.provider : '',
+    circuit !== null &&
+    circuit.provider !== null &&
+    reader.sheet.show.includes('names') &&
+    tells.includes('cableLabels')
+      ? circuit.provider
+      : '',
   ];
   return {
     id: subnet.key,

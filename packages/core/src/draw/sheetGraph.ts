@@ -10,6 +10,8 @@ export interface Line {
   kind: 'cable' | 'circuit' | 'prefix' | 'port';
   id: string;
   label: string;
+  /** Of a circuit: whose it is. A name, which is hidden with the names. */
+  provider?: string;
 }
 
 /** A piece of a text that stands for a VLAN or VRF, from one letter up to another: coloured, or framed where untagged. */

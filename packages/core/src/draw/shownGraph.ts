@@ -51,6 +51,7 @@ export function inSeenOrder(graph: SheetGraph): SheetGraph {
           (seen(x)[1] ?? 0) - (seen(y)[1] ?? 0) ||
           compareNames(x.text, y.text),
       ),
+    containers: graph.containers.slice().sort((a, b) => compareNames(a.title, b.title)),
   };
 }
 

@@ -82,6 +82,7 @@ export function sitesGraph(network: Network, sheet: Sheet, kept: Kept): SheetRea
     graph: {
       nodes: [...nodes.values()],
       links: bundle(wires, siteOf, {
+        showNames,
         tells: kept.tells,
         shade: shading.of,
       }),

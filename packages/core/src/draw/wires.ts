@@ -63,7 +63,8 @@ function circuitWire(network: Network, id: string): Wire | null {
   const line: Line = {
     kind: 'circuit',
     id: circuit.id,
-    label: [circuit.provider, circuit.number].filter(Boolean).join(' · '),
+    label: circuit.number,
+    ...(circuit.provider === null ? {} : { provider: circuit.provider }),
   };
   const cloud: WireEnd = {
     device: null,
@@ -137,7 +138,8 @@ function runWire(network: Network, start: Port): Wire | null {
       {
         kind: 'circuit',
         id: hop.circuit,
-        label: [circuit?.provider, circuit?.number].filter(Boolean).join(' · '),
+        label: circuit?.number ?? '',
+        ...(circuit?.provider == null ? {} : { provider: circuit.provider }),
       },
     ];
   });
