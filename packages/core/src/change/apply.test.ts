@@ -12,6 +12,7 @@ import { applyChanges } from './apply.ts';
 import { update, type Change } from './change.ts';
 import { diff } from './diff.ts';
 import { invert } from './invert.ts';
+import { runs } from '../testRuns.ts';
 
 const after = (network: Network, changes: readonly Change[]): Network => {
   const applied = applyChanges(network, changes);
@@ -251,7 +252,7 @@ describe('properties', () => {
         expect(diff(network, back)).toEqual([]);
         expect(writeExchange(back)).toEqual(writeExchange(network));
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 
@@ -262,7 +263,7 @@ describe('properties', () => {
         if (!applied.ok) return;
         expect(diff(after(network, diff(network, applied.network)), applied.network)).toEqual([]);
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 
@@ -277,7 +278,7 @@ describe('properties', () => {
           expect(applied.network.findOne('deviceByName', device.name.toLowerCase())?.id).toBe(device.id);
         }
       }),
-      { numRuns: 40 },
+      { numRuns: runs(40) },
     );
   });
 });

@@ -27,6 +27,7 @@ import {
 import { ipv6ForVlan, planIpv6, planSite } from './planSite.ts';
 import { renumber, retirePrefix } from './renumber.ts';
 import { numberLinks, numberLoopbacks, routedLinks, withoutLoopback } from './transit.ts';
+import { runs } from '../testRuns.ts';
 
 const at = (text: string): IpPrefix => {
   const prefix = parsePrefix(text);
@@ -164,7 +165,7 @@ describe('free blocks', () => {
           expect(summarise([summary, ...blocks.prefixes]).map(formatPrefix)).toEqual([formatPrefix(summary)]);
         },
       ),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 

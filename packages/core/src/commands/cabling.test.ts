@@ -27,6 +27,7 @@ import { interpretLine } from './line.ts';
 import { deviceRange } from './portRange.ts';
 import { relabel } from './relabel.ts';
 import { portWish } from './cablingLines.ts';
+import { runs } from '../testRuns.ts';
 
 /** The small room with a copper cable type in its catalogue. */
 function smallRoom(): Network {
@@ -147,7 +148,7 @@ describe('labels', () => {
           );
         }
       }),
-      { numRuns: 25 },
+      { numRuns: runs(25) },
     );
   });
 });

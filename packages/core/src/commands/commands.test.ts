@@ -11,6 +11,7 @@ import { editRow } from './edit.ts';
 import { addPlace, addRack, deletePlace } from './places.ts';
 import { defaultFacets, facets } from '../model/kinds/sheet.ts';
 import { addSheet, deleteSheet, placeOnSheet, setFacet, tidySheet } from './sheets.ts';
+import { runs } from '../testRuns.ts';
 
 const done = (network: Network, set: ChangeSet): Network => {
   const applied = applyChanges(network, set.changes);
@@ -142,6 +143,6 @@ test('property: adding a device and any edit of it never changes another row', (
       for (const device of network.all('device')) expect(edited.get('device', device.id)).toBe(device);
       expect(edited.count('port')).toBe(network.count('port') + 48);
     }),
-    { numRuns: 30 },
+    { numRuns: runs(30) },
   );
 });

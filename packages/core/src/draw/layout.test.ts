@@ -7,6 +7,7 @@ import { drawingFigures } from '../testDrawing.ts';
 import { planOf } from './plan.ts';
 import { overlap, type Point, type Scene, type TextMeasure } from './scene.ts';
 import { sceneOf } from './sheetScene.ts';
+import { runs } from '../testRuns.ts';
 
 const measure: TextMeasure = (text, _face, size) => text.length * size * 0.63;
 const plan = planOf(campus(150), { ...blankSheet, id: newId(), name: 'Campus' }, { today: '2026-11-23' });
@@ -56,7 +57,7 @@ const toBox = (at: Point, box: { x: number; y: number; width: number; height: nu
   );
 
 test('property: however plates are moved, each end label stands at its own end and off every plate', () => {
-  const small = planOf(campus(24), { ...blankSheet, id: newId(), name: 'Small' }, { today: '2026-11-23' });
+  const small = planOf(campus(12), { ...blankSheet, id: newId(), name: 'Small' }, { today: '2026-11-23' });
   const start = sceneOf(small, { measure });
   const ids = start.plates.map((plate) => plate.id);
   const spots = fc.uniqueArray(fc.integer({ min: 0, max: 63 }), { minLength: 3, maxLength: 8 });
@@ -84,6 +85,6 @@ test('property: however plates are moved, each end label stands at its own end a
           for (const box of plates.values()) expect(overlap(end.label.box, box)).toBe(false);
         }
     }),
-    { numRuns: 25 },
+    { numRuns: runs(8) },
   );
 });

@@ -9,6 +9,7 @@ import { deviceNamed, networkOf, smallRoom } from '../testNetwork.ts';
 import { exchangeJsonSchema } from './format.ts';
 import { parseExchange, readExchange } from './read.ts';
 import { writeExchange } from './write.ts';
+import { runs } from '../testRuns.ts';
 
 const head = { format: 'visograph-exchange', version: 1 };
 const empty = (): Network => Network.of({ project: [newProject('Test')] });
@@ -206,7 +207,7 @@ describe('round trip', () => {
         expect(writeExchange(read.network)).toEqual(written);
         expect(applyChanges(empty(), read.changes).ok).toBe(true);
       }),
-      { numRuns: 40 },
+      { numRuns: runs(40) },
     );
   });
 });

@@ -16,6 +16,7 @@ import {
   type IpAddress,
   type IpPrefix,
 } from './ip.ts';
+import { runs } from '../testRuns.ts';
 
 const v4 = fc.bigInt({ min: 0n, max: 2n ** 32n - 1n }).map((value): IpAddress => ({ family: 4, value }));
 /** Addresses with many zero groups, where the short forms differ most. */
@@ -47,7 +48,7 @@ describe('text of addresses, against a second library', () => {
         if (address.family === 4) expect(theirs.toString()).toBe(text);
         else expect((theirs as ipaddr.IPv6).toRFC5952String()).toBe(text);
       }),
-      { numRuns: 2000 },
+      { numRuns: runs(500) },
     );
   });
 
@@ -58,7 +59,7 @@ describe('text of addresses, against a second library', () => {
         for (const text of [theirs.toString(), theirs.toNormalizedString()])
           expect(parseIp(text)).toEqual(address);
       }),
-      { numRuns: 2000 },
+      { numRuns: runs(500) },
     );
   });
 

@@ -12,6 +12,7 @@ import { openPositions } from './occupancy.ts';
 import { rackCapacity } from './capacity.ts';
 import { rackSummary } from './summary.ts';
 import { readNeed, whereFits } from './whereFits.ts';
+import { runs } from '../testRuns.ts';
 
 const rack = (name: string, rest: object = {}) => ({ name, place: 'KQ', units: 20, ...rest });
 const network = (devices: object[], racks = [rack('R1'), rack('R2')]): Network =>
@@ -185,7 +186,7 @@ describe('what is kept for speed is what it would be afresh', () => {
           expect(rackCapacity(now, each)).toEqual(rackCapacity(fresh, each));
         }
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     );
   });
 });
@@ -286,7 +287,7 @@ describe('fit it for me', () => {
           expect(accepted.ok || plan.placements.length === 0).toBe(true);
         },
       ),
-      { numRuns: 40 },
+      { numRuns: runs(40) },
     );
   });
 });

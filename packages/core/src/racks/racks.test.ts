@@ -8,6 +8,7 @@ import { faceLayout, faceWidthMm, unitHeightMm } from './faceplate.ts';
 import { freePositions, rackContents, rackUse } from './occupancy.ts';
 import { nextDeviceName } from './deviceNames.ts';
 import { portsFromModel } from './modelPorts.ts';
+import { runs } from '../testRuns.ts';
 
 describe('occupancy', () => {
   test('units used and free; what is at the side takes none', () => {
@@ -61,7 +62,7 @@ describe('occupancy', () => {
           expect(applyChanges(network, changes).ok).toBe(free.includes(unit));
         },
       ),
-      { numRuns: 80 },
+      { numRuns: runs(80) },
     );
   });
 });

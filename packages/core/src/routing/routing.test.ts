@@ -11,6 +11,7 @@ import { ospfCost } from './ospfCost.ts';
 import { topologyOf } from './ospfGraph.ts';
 import { lookUp, routeTable, type RouteTable } from './routeTable.ts';
 import { idleText } from './staticRoutes.ts';
+import { runs } from '../testRuns.ts';
 
 const vrf = (network: Network, name = 'ops'): string => network.findOne('vrfByName', name)?.id ?? '';
 const tableOf = (network: Network, device: string, vrfName = 'ops'): RouteTable =>
@@ -489,7 +490,7 @@ describe('properties', () => {
           }
         }
       }),
-      { numRuns: 25 },
+      { numRuns: runs(25) },
     );
   });
 });

@@ -4,6 +4,7 @@ import type { Network } from '../model/network.ts';
 import { switched } from '../testSwitching.ts';
 import { routeTable, type RouteTable } from './routeTable.ts';
 import { idleText } from './staticRoutes.ts';
+import { runs } from '../testRuns.ts';
 
 interface Given {
   prefix: string;
@@ -205,7 +206,7 @@ describe('properties', () => {
         }
         expect(inUse.length + table.idle.length).toBe(routes.length);
       }),
-      { numRuns: 150 },
+      { numRuns: runs(150) },
     );
   });
 });

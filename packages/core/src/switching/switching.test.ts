@@ -9,6 +9,7 @@ import { layer2Of } from './layer2.ts';
 import { handOffs, leaks, reachOf } from './reach.ts';
 import { pathCost, spanningTree } from './spanningTree.ts';
 import { VidSet } from './vidSet.ts';
+import { runs } from '../testRuns.ts';
 
 const vlan = (network: Network, vid: number): Vlan => {
   const found = [...network.all('vlan')].find((one) => one.vid === vid);
@@ -327,7 +328,7 @@ describe('spanning tree', () => {
         expect(forwarding).toHaveLength(inside - 1);
         expect(tree?.costs.size).toBe(inside);
       }),
-      { numRuns: 40 },
+      { numRuns: runs(40) },
     );
   });
 });

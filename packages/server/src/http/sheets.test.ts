@@ -2,11 +2,17 @@ import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals
 import {
   addMark,
   addSheet,
+  devicesIn,
+  editRow,
+  facetsOf,
   newId,
+  placesWithin,
+  projections,
   setFacet,
   setSheet,
   setItems,
   type ChangeSet,
+  type Facet,
   type Network,
   type Sheet,
 } from '@visograph/core';
@@ -135,6 +141,67 @@ describe('a sheet on paper', () => {
     const shown = await rita.call('GET', at(await sheet('Data room · cabling'), 'svg'));
     expect(shown.text.includes('kq-core-1')).toBe(true);
   });
+
+  /** Text chunks of a PNG (tEXt, zTXt, iTXt): a picture has none, so that it tells nothing besides what is seen. */
+  const textChunks = (png: Buffer): string[] => {
+    const found: string[] = [];
+    for (let at = 8; at < png.length; at += png.readUInt32BE(at) + 12)
+      found.push(png.toString('latin1', at + 4, at + 8));
+    return found.filter((name) => /^(tEXt|zTXt|iTXt|eXIf)$/.test(name));
+  };
+
+  test('each facet hidden in turn on each projection: PDF and PNG do not hold it', async () => {
+    const now = await network();
+    const place = [...now.all('place')].find((one) => one.name === 'Ashholm');
+    const inside = new Set(devicesIn(now, placesWithin(now, place?.id ?? null)).map((device) => device.id));
+    const text = (list: Iterable<string>): string[] => [...new Set(list)].filter((one) => one.length > 3);
+    const ports = [...now.all('port')].filter((port) => inside.has(port.deviceId));
+    const facts: Partial<Record<Facet, string[]>> = {
+      names: text([...inside].map((id) => now.get('device', id)?.name ?? '')),
+      models: text(
+        [...inside].map((id) => now.get('model', now.get('device', id)?.modelId ?? null)?.name ?? ''),
+      ),
+      portNames: text(ports.map((port) => port.name).filter((name) => name.includes('/'))),
+      cableLabels: text([...now.all('cable')].map((cable) => cable.label)),
+      subnets: text([...now.all('prefix')].map((row) => row.prefix)),
+      addresses: text([...now.all('address')].map((row) => row.address.split('/')[0] ?? '')),
+      titleBlock: ['Marrow Sound Ferries'],
+    };
+    for (const projection of projections) {
+      const name = `Ashholm hides ${projection}`;
+      await send(ben, addSheet(await network(), { scopeId: place?.id ?? null, name, projection }));
+      const made = await sheet(name);
+      const reading = { ...made.reading, wholeAddresses: true };
+      const all = [...facetsOf[projection]];
+      await send(ben, editRow(await network(), 'sheet', made, { show: all, reading }));
+      const shown =
+        (await readPdf((await rita.call('GET', at(await sheet(name), 'pdf'))).bytes)).pages[0]?.text ?? '';
+      for (const [facet, values] of Object.entries(facts) as [Facet, string[]][]) {
+        if (!all.includes(facet)) continue;
+        await send(
+          ben,
+          editRow(await network(), 'sheet', await sheet(name), { show: all.filter((one) => one !== facet) }),
+        );
+        const of = await sheet(name);
+        const pdf = await rita.call('GET', at(of, 'pdf'));
+        const { pages, bookmarks } = await readPdf(pdf.bytes);
+        const read = [
+          ...pages.map((page) => page.text),
+          ...bookmarks,
+          Buffer.from(pdf.bytes).toString('latin1'),
+        ].join('\n');
+        const told = values.filter((value) =>
+          new RegExp(`(?<![\\w.])${value.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}(?![\\w/])`).test(read),
+        );
+        expect([projection, facet, told]).toEqual([projection, facet, []]);
+        if (facet === 'names') {
+          const png = await rita.call('GET', at(of, 'png?scale=1'));
+          expect(textChunks(Buffer.from(png.bytes))).toEqual([]);
+          expect(values.some((value) => shown.includes(value)) || projection === 'sites').toBe(true);
+        }
+      }
+    }
+  }, 120_000);
 
   test('a note with hostile markup is text in the drawing', async () => {
     const of = await sheet('Data room · cabling');
