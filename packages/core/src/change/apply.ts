@@ -1,7 +1,7 @@
-import type { z } from 'zod';
 import { kinds, notesOf, type Kind, type Row, type Rows } from '../model/kinds.ts';
 import { referrers, type Network, type NetworkDraft } from '../model/network.ts';
 import type { Problem, ProblemCode } from '../model/problem.ts';
+import { unwritableIn, unwritableInside } from '../model/writable.ts';
 import { create, remove, sameValue, update, type Change, type WireChange } from './change.ts';
 import { constraints } from './constraints/index.ts';
 import type { Constraint } from './constraints/constraint.ts';
@@ -27,32 +27,34 @@ const problem = (
   values: { mine?: unknown; theirs?: unknown } = {},
 ): Problem => ({ code, kind, id: row.id, about: titled(kind, row), field, message, ...values });
 
+/** A title without the characters that are told to be wrong. */
+const cleanTitle = (kind: Kind, row: Partial<Row>): string =>
+  [...titled(kind, row)].filter((letter) => unwritableIn(letter) === null).join('');
+
 const labelOf = (kind: Kind, field: string): string => notesOf(kind, field)?.label ?? field;
-
-const listed = (values: readonly unknown[]): string =>
-  values.length < 2 ? String(values[0]) : `${values.slice(0, -1).join(', ')} or ${String(values.at(-1))}`;
-
-/** What is wrong with a value, as the end of a sentence that begins with the field's name. */
-function fault(issue: z.core.$ZodIssue): string {
-  if (issue.code === 'invalid_value') return `is not ${listed(issue.values)}`;
-  if (issue.code === 'invalid_type') return `is not a ${issue.expected}`;
-  if (issue.code === 'unrecognized_keys') return `has no field ${listed(issue.keys)}`;
-  return issue.message;
-}
 
 function parseRow<K extends Kind>(
   kind: K,
   value: Record<string, unknown>,
   problems: Problem[],
 ): Rows[K] | null {
+  const row = value as Partial<Row> & { id: string };
   const result = kinds[kind].schema.safeParse(value);
-  if (result.success) return result.data;
+  if (result.success) {
+    const broken = Object.entries(value).find(([, part]) => unwritableInside(part) !== null);
+    if (broken === undefined) return result.data;
+    const [field, part] = broken;
+    const what = `holds the character ${unwritableInside(part) ?? ''}, which cannot be written. Take it out`;
+    problems.push(
+      problem('schema', kind, row, field, `${cleanTitle(kind, row)}: ${labelOf(kind, field)} ${what}.`),
+    );
+    return null;
+  }
   for (const issue of result.error.issues) {
     const field = String(issue.path[0] ?? '');
-    const row = value as Partial<Row> & { id: string };
     const label = field === '' ? titled(kind, row) : labelOf(kind, field);
     problems.push(
-      problem('schema', kind, row, field || null, `${titled(kind, row)}: ${label} ${fault(issue)}.`),
+      problem('schema', kind, row, field || null, `${titled(kind, row)}: ${label} ${issue.message}.`),
     );
   }
   return null;

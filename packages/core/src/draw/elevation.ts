@@ -1,3 +1,4 @@
+import { grouped } from '../model/numbers.ts';
 import { spanText } from '../change/constraints/rackSpace.ts';
 import { faceLayout, faceWidthMm, sideLayout, unitHeightMm } from '../racks/faceplate.ts';
 import { rackCapacity } from '../racks/capacity.ts';
@@ -242,7 +243,6 @@ class Drafter {
   }
 }
 
-const grouped = (value: number): string => Math.round(value).toLocaleString('en-GB').replaceAll(',', ' ');
 const nearly = 0.9;
 const stateOf = (share: number | null): Gauge['state'] =>
   share === null || share <= nearly ? 'ok' : share <= 1 ? 'warn' : 'bad';

@@ -74,7 +74,7 @@ function checkShape(
       (path, step) => (typeof step === 'number' ? `${path}[${step}]` : `${path}.${String(step)}`),
       '$',
     ),
-    message: `${issue.message}.`,
+    message: `${String(issue.path.findLast((step) => typeof step === 'string') ?? 'The file')} ${issue.message}.`,
   }));
   return { ok: false, problems };
 }

@@ -106,7 +106,7 @@ export function readTopology(text: string, place: string | null): TopologyRead {
       ok: false,
       problems: parsed.error.issues.map((issue) => ({
         path: `$.${issue.path.join('.')}`,
-        message: `${issue.message}. A topology after RFC 8345 is expected.`,
+        message: `${String(issue.path.at(-1) ?? 'The file')} ${issue.message}. A topology after RFC 8345 is expected.`,
       })),
     };
   const problems: FileProblem[] = [];

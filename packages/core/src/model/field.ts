@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import './issueWords.ts';
 
 /** What a field is called and measured in; read by grids, forms, problem texts and the API description. */
 export interface FieldNotes {
@@ -27,7 +28,8 @@ export const nameField = (label: string, max = 80) =>
       .string()
       .min(1, 'is empty')
       .max(max, `is longer than ${max} characters`)
-      .refine(tidy, 'starts or ends with a space'),
+      .refine(tidy, 'starts or ends with a space')
+      .refine((text) => !/[\n\r\t]/.test(text), 'holds a line break or a tab'),
     { label },
   );
 export const dateField = (label: string) =>

@@ -1,3 +1,4 @@
+import { grouped } from '../model/numbers.ts';
 import type { Device } from '../model/kinds/device.ts';
 import type { Rack } from '../model/kinds/rack.ts';
 import type { Network } from '../model/network.ts';
@@ -56,8 +57,6 @@ export function freePortsBySpeed(network: Network, devices: readonly Device[]): 
   return new Map([...free].sort((a, b) => b[0] - a[0]));
 }
 
-const round = (value: number): string => Math.round(value).toLocaleString('en-GB').replaceAll(',', ' ');
-
 function feedUses(network: Network, rack: Rack, devices: readonly Device[]): FeedUse[] {
   if (rack.feeds.length === 0) return [];
   const flow = powerFlow(network, devices);
@@ -100,7 +99,7 @@ function overloadedStrips(network: Network, devices: readonly Device[]): OverLim
       ? [
           {
             limit: 'strip',
-            text: `${device.name} passes on up to ${round(maxW)} W, above its ${round(capacityW)} W`,
+            text: `${device.name} passes on up to ${grouped(maxW)} W, above its ${grouped(capacityW)} W`,
           },
         ]
       : [];
@@ -113,24 +112,24 @@ function overText(capacity: Omit<RackCapacity, 'over'>, rack: Rack): OverLimit[]
   if (capacity.massLimitKg !== null && capacity.massKg > capacity.massLimitKg)
     add(
       'mass',
-      `${rack.name} holds ${round(capacity.massKg)} kg, above its limit of ${round(capacity.massLimitKg)} kg`,
+      `${rack.name} holds ${grouped(capacity.massKg)} kg, above its limit of ${grouped(capacity.massLimitKg)} kg`,
     );
   for (const feed of capacity.feeds) {
-    const limit = `${round(feed.usableW)} W`;
+    const limit = `${grouped(feed.usableW)} W`;
     if (feed.maxW > feed.usableW)
       add(
         'feed',
-        `Feed ${feed.feed} of ${rack.name} carries up to ${round(feed.maxW)} W, above its usable ${limit}`,
+        `Feed ${feed.feed} of ${rack.name} carries up to ${grouped(feed.maxW)} W, above its usable ${limit}`,
       );
     else if (feed.aloneW > feed.usableW)
       add(
         'redundancy',
-        `Feed ${feed.feed} of ${rack.name} would carry ${round(feed.aloneW)} W alone, above its usable ${limit}: no redundancy`,
+        `Feed ${feed.feed} of ${rack.name} would carry ${grouped(feed.aloneW)} W alone, above its usable ${limit}: no redundancy`,
       );
     if (feed.maxW <= feed.usableW && feed.worstPhaseW > feed.usablePhaseW + 1e-6)
       add(
         'phase',
-        `A phase of feed ${feed.feed} of ${rack.name} carries up to ${round(feed.worstPhaseW)} W, above its usable ${round(feed.usablePhaseW)} W`,
+        `A phase of feed ${feed.feed} of ${rack.name} carries up to ${grouped(feed.worstPhaseW)} W, above its usable ${grouped(feed.usablePhaseW)} W`,
       );
   }
   return over;

@@ -1,3 +1,4 @@
+import { unwritableInside } from '@visograph/core';
 import compression from 'compression';
 import express, {
   type ErrorRequestHandler,
@@ -75,7 +76,17 @@ function parseBody(route: Route, request: Request): unknown {
   if (route.bytesLimit !== undefined) return Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0);
   if (route.body === undefined) return undefined;
   const parsed = route.body.safeParse(request.body ?? {});
-  if (parsed.success) return parsed.data;
+  if (parsed.success) {
+    // Rows are judged by the model, which names them.
+    const { changes: _rows, ...fields } = Object(parsed.data) as Record<string, unknown>;
+    const broken = Object.entries(fields).find(([, value]) => unwritableInside(value) !== null);
+    if (broken === undefined) return parsed.data;
+    throw new Refusal(
+      400,
+      'The request is not understood',
+      `${broken[0]} holds the character ${unwritableInside(broken[1]) ?? ''}, which cannot be written. Take it out.`,
+    );
+  }
   const [issue] = parsed.error.issues;
   const field = issue?.path.join('.') ?? '';
   throw new Refusal(

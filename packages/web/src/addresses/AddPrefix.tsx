@@ -14,6 +14,7 @@ import {
   type Network,
   type Prefix,
   type PrefixRole,
+  grouped,
 } from '@visograph/core';
 import { useState, type ReactNode } from 'react';
 import { Dialog, Radio, RadioGroup } from 'react-aria-components';
@@ -75,7 +76,7 @@ function besideText(network: Network, vrfId: string | null, prefix: IpPrefix): s
 }
 
 const hostsText = (prefix: IpPrefix): string =>
-  prefix.family === 6 ? '' : `${usable(prefix).count.toLocaleString('en').replaceAll(',', ' ')} hosts, `;
+  prefix.family === 6 ? '' : `${grouped(usable(prefix).count)} hosts, `;
 
 /** The blocks for several at once, in a few words. */
 function blocksText(blocks: Blocks): string {

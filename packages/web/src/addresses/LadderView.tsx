@@ -7,6 +7,7 @@ import {
   prefixAround,
   type IpPrefix,
   type Network,
+  grouped,
 } from '@visograph/core';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { Dialog, Popover } from 'react-aria-components';
@@ -83,7 +84,7 @@ const Offers = styled(Dialog)`
 const gutter = 46;
 const head = 20;
 
-const hostsText = (count: bigint): string => `${count.toLocaleString('en').replaceAll(',', ' ')} hosts`;
+const hostsText = (count: bigint): string => `${grouped(count)} hosts`;
 
 interface Props {
   network: Network;

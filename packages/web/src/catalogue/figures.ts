@@ -1,4 +1,4 @@
-import { expandPortPattern, inSlot, roles, type CatalogueModel } from '@visograph/core';
+import { expandPortPattern, grouped, inSlot, roles, type CatalogueModel } from '@visograph/core';
 
 const speed = (bps: number): string => (bps >= 1e9 ? `${bps / 1e9}G` : `${bps / 1e6}M`);
 
@@ -37,9 +37,7 @@ export const kindText = (model: CatalogueModel): string =>
           : roles[model.role ?? 'XX'].label;
 
 export const priceText = (model: Pick<CatalogueModel, 'priceMinor' | 'currency'>): string =>
-  model.priceMinor === null
-    ? ''
-    : `${(model.priceMinor / 100).toLocaleString('en-GB', { minimumFractionDigits: 2 }).replaceAll(',', ' ')} ${model.currency ?? ''}`.trim();
+  model.priceMinor === null ? '' : `${grouped(model.priceMinor / 100, 2)} ${model.currency ?? ''}`.trim();
 
 /** Height, mass, power: the figures that decide whether it fits. */
 export function sizeText(model: CatalogueModel): string {

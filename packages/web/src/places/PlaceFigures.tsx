@@ -6,6 +6,7 @@ import {
   sumCapacity,
   type Network,
   type Place,
+  grouped,
 } from '@visograph/core';
 import { useMemo, type ReactNode } from 'react';
 import { styled } from 'styled-components';
@@ -36,7 +37,6 @@ const Over = styled.ul`
   margin-top: 8px;
 `;
 
-const grouped = (value: number): string => Math.round(value).toLocaleString('en-GB').replaceAll(',', ' ');
 export const speedText = (bps: number): string =>
   bps === 0 ? 'other' : bps >= 1e9 ? `${bps / 1e9}G` : `${bps / 1e6}M`;
 
