@@ -18,6 +18,7 @@ import {
   usualFacets,
   zoneFile,
   zoneNames,
+  zoneSerial,
   hostsFile,
   traceRun,
   type Network,
@@ -279,8 +280,7 @@ const zone: Command = (invocation) => {
     out(values.json === true ? asJson({ zones: names }) : names.map((one) => `${one}\n`).join(''));
     return 0;
   }
-  const serial = Number(`${new Date().toISOString().slice(0, 10).replaceAll('-', '')}01`);
-  const text = zoneFile(network, name, serial);
+  const text = zoneFile(network, name, zoneSerial(Date.now()));
   if (text === null)
     return refuse(
       invocation,

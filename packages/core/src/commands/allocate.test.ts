@@ -547,8 +547,9 @@ describe('files', () => {
       [
         '$ORIGIN ops.marrow.example.',
         '$TTL 3600',
-        '@\tIN\tSOA\tns.ops.marrow.example. hostmaster.ops.marrow.example. 2026112701 7200 900 1209600 3600',
-        '@\tIN\tNS\tns.ops.marrow.example.',
+        '; No address is called ns.ops.marrow.example: put the name of the name server in place of ns.invalid.',
+        '@\tIN\tSOA\tns.invalid. hostmaster.ops.marrow.example. 2026112701 7200 900 1209600 3600',
+        '@\tIN\tNS\tns.invalid.',
         'host\tIN\tA\t10.40.8.20',
         '',
       ].join('\n'),

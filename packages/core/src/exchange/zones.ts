@@ -45,9 +45,30 @@ export function zoneNames(network: Network): string[] {
   return [...[...forward].sort(), ...reverse];
 }
 
+const serialStart = Date.UTC(2026, 10, 28);
+
 /**
- * A zone as a master file (RFC 1035 section 5): A and AAAA of a domain, or PTR of a reverse zone. The server's name is
- * `ns` in the domain. Null for a zone that no address is in. `serial` is usually year, month, day and two digits.
+ * A serial for a zone made at a moment (milliseconds since 1970): it rises with every second (RFC 1982), and is above
+ * those of year, month, day and two digits that were written before it counted so.
+ */
+export const zoneSerial = (moment: number): number =>
+  2026112800 + Math.max(0, Math.floor((moment - serialStart) / 1000));
+
+/** Names in a domain by which name servers go: `ns`, `ns1`, `ns2` … */
+const serversOf = (named: readonly Named[], domain: string): string[] =>
+  [...new Set(named.map(({ name }) => name))]
+    .filter((name) => domainOf(name) === domain && /^ns\d*\./.test(name))
+    .sort();
+
+/** `A` or `AAAA` of a name. */
+const addressRecord = (label: string, address: IpAddress): string =>
+  `${label}\tIN\t${address.family === 4 ? 'A' : 'AAAA'}\t${formatIp(address)}`;
+
+/**
+ * A zone as a master file (RFC 1035 section 5): A and AAAA of a domain, or PTR of a reverse zone, which a name server
+ * loads as it is. Its servers are the addresses called `ns`, `ns1` … in the domain; where there are none the file says
+ * so and names `ns.invalid` (RFC 2606), because a server in the zone without an address would be refused. Null for a
+ * zone that no address is in.
  */
 export function zoneFile(network: Network, zone: string, serial: number): string | null {
   const named = namedAddresses(network);
@@ -61,17 +82,22 @@ export function zoneFile(network: Network, zone: string, serial: number): string
         })
     : named
         .filter(({ name }) => domainOf(name) === zone)
-        .map(
-          ({ name, address }) =>
-            `${name.slice(0, name.indexOf('.'))}\tIN\t${address.family === 4 ? 'A' : 'AAAA'}\t${formatIp(address)}`,
-        );
+        .map(({ name, address }) => addressRecord(name.slice(0, name.indexOf('.')), address));
   if (records.length === 0) return null;
-  const home = reverse ? (named.flatMap(({ name }) => domainOf(name) ?? [])[0] ?? 'invalid') : zone;
+  const inZone = reverse ? named.filter(({ address }) => reverseZone(address) === zone) : [];
+  const home = reverse ? (inZone.flatMap(({ name }) => domainOf(name) ?? [])[0] ?? null) : zone;
+  const servers = home === null ? [] : serversOf(named, home);
+  const [first = 'ns.invalid'] = servers;
   return [
     `$ORIGIN ${zone}.`,
     '$TTL 3600',
-    `@\tIN\tSOA\tns.${home}. hostmaster.${home}. ${serial} 7200 900 1209600 3600`,
-    `@\tIN\tNS\tns.${home}.`,
+    ...(servers.length > 0
+      ? []
+      : [
+          `; No address is called ns.${home ?? 'invalid'}: put the name of the name server in place of ns.invalid.`,
+        ]),
+    `@\tIN\tSOA\t${first}. hostmaster.${home ?? 'invalid'}. ${serial} 7200 900 1209600 3600`,
+    ...(servers.length > 0 ? servers : [first]).map((name) => `@\tIN\tNS\t${name}.`),
     ...records,
     '',
   ].join('\n');

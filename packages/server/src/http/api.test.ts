@@ -315,6 +315,13 @@ describe('the database is the last line of defence', () => {
     expect(await refusedBy(() => knex('device').where({ id: a.id }).update({ name: 'KQ-ACC-1' }))).toBe(
       'device_name',
     );
+    const rows = await knex('address').whereNotNull('port_id').orderBy('id').limit(2);
+    const [first, second] = rows as { id: string; address: string; portId: string }[];
+    expect(
+      await refusedBy(() =>
+        knex('address').where({ id: second?.id }).update({ address: first?.address, portId: first?.portId }),
+      ),
+    ).toBe('address_is_one');
   });
 });
 

@@ -27,6 +27,11 @@ const meanings: Record<string, { kind: Problem['kind']; field: string; message: 
     field: 'number',
     message: 'Somebody plugged in this leg at the same moment. Look at the cable again.',
   },
+  address_is_one: {
+    kind: 'address',
+    field: 'address',
+    message: 'Somebody gave the same address to this port at the same moment. Look at the port again.',
+  },
   cable_label: {
     kind: 'cable',
     field: 'label',

@@ -1,4 +1,4 @@
-import { hostsFile, zoneFile, zoneNames } from '@visograph/core';
+import { hostsFile, zoneFile, zoneNames, zoneSerial } from '@visograph/core';
 import type { ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { Button } from '../kit/controls.tsx';
@@ -8,7 +8,6 @@ import { PanelBody, Preview } from '../kit/Preview.tsx';
 import { saveFile } from '../kit/saveFile.ts';
 
 const plain = 'text/plain';
-const serial = (): number => Number(`${new Date().toISOString().slice(0, 10).replaceAll('-', '')}01`);
 
 /** Zone files of all named addresses, forward and reverse, a hosts file, and the ranges of DHCP. */
 export function ZoneFiles({
@@ -38,7 +37,11 @@ export function ZoneFiles({
                       <Button
                         aria-label={`Save zone ${zone}`}
                         onPress={() =>
-                          saveFile(`${zone}.zone`, zoneFile(network, zone, serial()) ?? '', plain)
+                          saveFile(
+                            `${zone}.zone`,
+                            zoneFile(network, zone, zoneSerial(Date.now())) ?? '',
+                            plain,
+                          )
                         }
                       >
                         Save

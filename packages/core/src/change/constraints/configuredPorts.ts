@@ -4,7 +4,7 @@ import type { Port } from '../../model/kinds/port.ts';
 import { formatVids } from '../../model/vids.ts';
 import { speedText } from '../../model/speed.ts';
 import type { Network } from '../../model/network.ts';
-import { portTitle } from '../../model/ports.ts';
+import { filledBy, portTitle } from '../../model/ports.ts';
 import type { Problem } from '../../model/problem.ts';
 
 const impossible = (port: Port, field: keyof Port & string, message: string): Problem => ({
@@ -93,6 +93,54 @@ export function parentHolds(network: Network, port: Port): Problem[] {
   return [
     impossible(port, 'vid', `${same.name} takes tag ${tags} on ${parent.name} already. Choose another VLAN.`),
   ];
+}
+
+/**
+ * What hangs on a port holds it where it is: members and what runs over it are on its device, as are routes out of it
+ * and the module that brings it; what is plugged in needs a connector.
+ */
+export function staysWithItsOwn(network: Network, port: Port): Problem[] {
+  const title = portTitle(network, port.id);
+  const elsewhere = [
+    ...network.find('portsByAggregate', port.id),
+    ...network.find('portsByParent', port.id),
+  ].find((other) => other.deviceId !== port.deviceId);
+  if (elsewhere !== undefined)
+    return [
+      impossible(
+        port,
+        'deviceId',
+        `${port.name} cannot be on another device than ${portTitle(network, elsewhere.id)}, which belongs to it. Move both, or part them first.`,
+      ),
+    ];
+  const route = network.find('routesByPort', port.id).find((one) => one.deviceId !== port.deviceId);
+  if (route !== undefined)
+    return [
+      impossible(
+        port,
+        'deviceId',
+        `${port.name} cannot be on another device than its route to ${route.prefix}. Delete the route first.`,
+      ),
+    ];
+  const module = network.get('module', port.moduleId);
+  if (module !== null && module.deviceId !== port.deviceId)
+    return [
+      impossible(
+        port,
+        'moduleId',
+        `${title} is of the module in ${module.slot} of ${network.get('device', module.deviceId)?.name ?? ''}, which is another device.`,
+      ),
+    ];
+  const plugged = port.form === 'physical' ? null : filledBy(network, port.id);
+  return plugged === null
+    ? []
+    : [
+        impossible(
+          port,
+          'form',
+          `${title} holds ${plugged}, so it has to stay a port with a connector. Unplug ${plugged} first.`,
+        ),
+      ];
 }
 
 /** A device has one VLAN interface for a VLAN. */

@@ -1,5 +1,12 @@
 import type { Constraints } from './constraint.ts';
-import { aggregateAgrees, parentHolds, pluggable, vlanInterfaceIsOne } from './configuredPorts.ts';
+import { addressIsOne, routeLeavesOwnPort } from './addressUse.ts';
+import {
+  aggregateAgrees,
+  parentHolds,
+  pluggable,
+  staysWithItsOwn,
+  vlanInterfaceIsOne,
+} from './configuredPorts.ts';
 import { moduleFitsSlot } from './moduleSlot.ts';
 import { placesFormTree, placesNest } from './placeTree.ts';
 import {
@@ -26,10 +33,13 @@ export const constraints: Constraints = {
   port: [
     { fields: ['passThroughId', 'passThroughStrand', 'deviceId'], check: passThroughHolds },
     { fields: ['transceiverId', 'connector'], check: transceiverFitsCage },
-    { fields: ['aggregateId', 'speedBps', 'form'], check: aggregateAgrees },
-    { fields: ['parentId', 'vid', 'innerVid'], check: parentHolds },
-    { fields: ['vid', 'form', 'vlanGroupId'], check: vlanInterfaceIsOne },
+    { fields: ['aggregateId', 'speedBps', 'form', 'deviceId'], check: aggregateAgrees },
+    { fields: ['parentId', 'vid', 'innerVid', 'form', 'deviceId', 'aggregateId'], check: parentHolds },
+    { fields: ['vid', 'form', 'vlanGroupId', 'deviceId'], check: vlanInterfaceIsOne },
+    { fields: ['deviceId', 'moduleId', 'form'], check: staysWithItsOwn },
   ],
+  address: [{ fields: ['address', 'portId', 'vrfId'], check: addressIsOne }],
+  route: [{ fields: ['viaPortId', 'deviceId'], check: routeLeavesOwnPort }],
   cable: [
     { fields: ['aPortId', 'bPortId'], check: cableTakesFreePorts },
     { fields: ['aPortId', 'bPortId'], check: pluggable('cable') },
