@@ -295,3 +295,45 @@ test('a list is imported with every row told; a block is carried to free space w
   await doLine(page, '10.41.96.9');
   await expect(record(page).getByRole('heading', { name: 'kq-srv-1 eno1' })).toBeVisible();
 });
+
+test('trees of a switch are stated in its record, what contradicts itself is told; built today leaves planned gear out', async ({
+  page,
+}) => {
+  await find(page, 'kq-acc-3');
+  const trees = card(page, /^Spanning tree$/);
+  await trees.getByRole('button', { name: /Trees/ }).click();
+  await page.getByRole('option', { name: 'instances' }).click();
+  const instances = trees.getByRole('textbox', { name: 'Instances' });
+  await instances.fill('1: 10,20 at 4096; 2: 20');
+  await instances.press('Enter');
+  await expect(trees.getByRole('alert')).toHaveText(
+    'device kq-acc-3: Spanning tree has VLAN 20 in two parts.',
+  );
+  await expect(instances).toHaveValue('1: 10,20 at 4096; 2: 20');
+  await instances.fill('1: 10,20 at 4096; 2: 30');
+  await instances.press('Enter');
+  await expect(trees.getByRole('alert')).toHaveCount(0);
+  const address = trees.getByRole('textbox', { name: 'Bridge address' });
+  await address.fill('0200.5E00.5301');
+  await address.press('Enter');
+  await expect(address).toHaveValue('02:00:5e:00:53:01');
+  await saved(page);
+  await page.reload();
+  await expect(trees.getByRole('textbox', { name: 'Instances' })).toHaveValue('1: 10,20 at 4096; 2: 30');
+
+  await record(page)
+    .getByRole('button', { name: /Status/ })
+    .click();
+  await page.getByRole('option', { name: 'planned' }).click();
+  await saved(page);
+  const line = page.getByText(/^\d+ devices · /);
+  const all = await line.innerText();
+  const built = page.getByRole('checkbox', { name: /^Built today/ });
+  await page.getByText('Built today', { exact: true }).click();
+  await expect(built).toBeChecked();
+  await expect(line).not.toHaveText(all);
+  await expect(page).toHaveURL(/built=1/);
+  // The box has the focus: keys are commands all the same, and stay away from it.
+  await find(page, 'kq-acc-4');
+  await expect(built).toBeChecked();
+});

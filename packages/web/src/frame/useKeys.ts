@@ -2,11 +2,8 @@ import { useEffect } from 'react';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { useWorkspace } from '../data/workspace.tsx';
+import { isTyping } from '../kit/isTyping.ts';
 import { sections } from './sections.ts';
-
-const isTyping = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement &&
-  (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
 
 /** The keys that work everywhere. Single letters only while nothing is being typed. */
 export function useKeys(): void {

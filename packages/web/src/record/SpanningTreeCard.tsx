@@ -43,7 +43,7 @@ export function SpanningTreeCard({ device }: { device: Device }): ReactNode {
   const set = (spanningTree: SpanningTreeSettings | null): void => {
     const made = editRow(view.network, 'device', device, { spanningTree });
     const tried = applyChanges(view.network, made.changes);
-    setWhy(tried.ok ? null : `It ${tried.problems[0]?.message ?? 'cannot be'}.`);
+    setWhy(tried.ok ? null : (tried.problems[0]?.message ?? 'It cannot be kept.'));
     if (tried.ok) commit(made);
   };
   const keep = (): void => {
@@ -91,7 +91,7 @@ export function SpanningTreeCard({ device }: { device: Device }): ReactNode {
           {settings.mode === 'instances' && (
             <Field
               label="Region"
-              width={110}
+              width={250}
               value={typed.region}
               onChange={(region) => setTyped({ ...typed, region })}
             />
@@ -99,10 +99,14 @@ export function SpanningTreeCard({ device }: { device: Device }): ReactNode {
           <Field
             label={settings.mode === 'instances' ? 'Instances' : 'VLANs with a priority of their own'}
             mono
-            width={settings.mode === 'instances' ? 150 : 240}
+            width={250}
             value={typed.parts}
             onChange={(parts) => setTyped({ ...typed, parts })}
-            help={settings.mode === 'instances' ? '1: 10,20 at 4096; 2: 30' : '10,20 at 4096; 30 at 8192'}
+            help={
+              settings.mode === 'instances'
+                ? 'Such as 1: 10,20 at 4096; 2: 30'
+                : 'Such as 10,20 at 4096; 30 at 8192'
+            }
           />
           {canEdit && JSON.stringify(typed) !== JSON.stringify(texts) && (
             <Button type="submit" $tone="primary">
@@ -136,7 +140,7 @@ export function PortSpanningTreeCard({ port }: { port: Port }): ReactNode {
     const said = next.cost !== null || next.priority !== null || next.edge;
     const made = editRow(view.network, 'port', port, { spanningTree: said ? next : null });
     const tried = applyChanges(view.network, made.changes);
-    setWhy(tried.ok ? null : `It ${tried.problems[0]?.message ?? 'cannot be'}.`);
+    setWhy(tried.ok ? null : (tried.problems[0]?.message ?? 'It cannot be kept.'));
     if (tried.ok) commit(made);
   };
   const keep = (): void => {

@@ -25,6 +25,7 @@ import '@xyflow/react/dist/base.css';
 import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
+import { isTyping } from '../kit/isTyping.ts';
 import { Button } from '../kit/controls.tsx';
 import { useTheme } from '../theme/theme.tsx';
 import { farAbove, farBelow, FarLayer } from './FarLayer.tsx';
@@ -264,9 +265,7 @@ export function SheetCanvas(props: Props): ReactNode {
   }, [flow, scene, lit, chosenIds, fitAll]);
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
-      const typing =
-        event.target instanceof HTMLElement && ['INPUT', 'TEXTAREA'].includes(event.target.tagName);
-      if (typing || event.ctrlKey || event.altKey || event.metaKey) return;
+      if (isTyping(event.target) || event.ctrlKey || event.altKey || event.metaKey) return;
       if (event.key === '0') void fitAll();
       if (event.key.toLowerCase() === 'f') fitChosen();
     };

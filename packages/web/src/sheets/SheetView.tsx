@@ -19,6 +19,7 @@ import { useProject } from '../data/project.tsx';
 import { useShown } from '../data/shown.ts';
 import { useWhereabouts } from '../data/location.ts';
 import { useWorkspace } from '../data/workspace.tsx';
+import { isTyping } from '../kit/isTyping.ts';
 import { Button, Floating, Keycap } from '../kit/controls.tsx';
 import { Empty, Work, WorkHead } from '../kit/panels.tsx';
 import { useTraced } from '../trace/useTraced.ts';
@@ -83,10 +84,8 @@ function useSheetKeys(keys: Readonly<Record<string, () => void>>): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
       const { target } = event;
-      const typing =
-        target instanceof HTMLElement &&
-        (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
-      if (typing || event.altKey || document.querySelector('[role="dialog"], [role="menu"]') !== null) return;
+      if (isTyping(target) || event.altKey) return;
+      if (document.querySelector('[role="dialog"], [role="menu"]') !== null) return;
       const command = event.ctrlKey || event.metaKey;
       const act =
         keys[`${command ? 'Ctrl+' : ''}${event.key.length === 1 ? event.key.toLowerCase() : event.key}`];
