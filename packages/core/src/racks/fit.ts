@@ -1,3 +1,4 @@
+import { grouped } from '../model/numbers.ts';
 import { collide, type Body } from '../change/constraints/rackSpace.ts';
 import type { Device } from '../model/kinds/device.ts';
 import type { Rack } from '../model/kinds/rack.ts';
@@ -63,10 +64,10 @@ class Filling {
   refuses(massKg: number, maxW: number): string | null {
     const { massLimitKg, name } = this.rack;
     if (massLimitKg !== null && this.massKg + massKg > massLimitKg)
-      return `${name} would hold ${Math.round(this.massKg + massKg)} of at most ${massLimitKg} kg`;
+      return `${name} would hold ${grouped(this.massKg + massKg)} of at most ${massLimitKg} kg`;
     const usable = rackUsableW(this.rack);
     if (usable !== null && maxW > 0 && this.maxW + maxW > usable)
-      return `${name} would draw ${Math.round(this.maxW + maxW)} of ${Math.round(usable)} W`;
+      return `${name} would draw ${grouped(this.maxW + maxW)} of ${grouped(usable)} W`;
     return null;
   }
 

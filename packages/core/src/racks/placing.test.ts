@@ -62,7 +62,7 @@ describe('what stands where', () => {
     expect(move('srv', R1, 20)).toBe('srv needs U20–U21, and R1 has U1–U20');
     expect(move('ups', R1, 10)).toBe('ups weighs 52 kg: R1 would hold 80.3 kg of at most 60 kg');
     expect(move('box', rackNamed(start, 'R2').id, 1)).toBe(
-      'box draws up to 2200 W: R2 would draw 2200 W of 736 W its feeds can carry',
+      'box draws up to 2 200 W: R2 would draw 2 200 W of 736 W its feeds can carry',
     );
     expect(move('panel', R1, 8)).toBe('ok');
     expect(move('srv', R1, 2)).toBe('ok');

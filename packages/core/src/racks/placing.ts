@@ -1,3 +1,4 @@
+import { grouped } from '../model/numbers.ts';
 import { collide, obstacle, spanText, type Body } from '../change/constraints/rackSpace.ts';
 import type { Device } from '../model/kinds/device.ts';
 import type { Rack } from '../model/kinds/rack.ts';
@@ -87,7 +88,7 @@ export function refusals(
   if (usable !== null && candidate.maxW > 0 && load.maxW + candidate.maxW > usable)
     found.push({
       why: 'feed',
-      text: `${name} draws up to ${Math.round(candidate.maxW)} W: ${rack.name} would draw ${Math.round(load.maxW + candidate.maxW)} W of ${Math.round(usable)} W its feeds can carry`,
+      text: `${name} draws up to ${grouped(candidate.maxW)} W: ${rack.name} would draw ${grouped(load.maxW + candidate.maxW)} W of ${grouped(usable)} W its feeds can carry`,
     });
   return found;
 }

@@ -1,4 +1,5 @@
 import {
+  grouped,
   airflows,
   keepModel,
   media,
@@ -246,7 +247,7 @@ export function ModelEditor({ start, onDone }: Props): ReactNode {
                   Half width
                 </Check>
                 {model.maxPowerW !== null && (
-                  <Hint>{`Heat ${Math.round(model.maxPowerW * 3.412142)} BTU/h at most`}</Hint>
+                  <Hint>{`Heat ${grouped(model.maxPowerW * 3.412142)} BTU/h at most`}</Hint>
                 )}
               </Line>
             )}

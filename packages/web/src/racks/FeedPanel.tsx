@@ -1,4 +1,4 @@
-import { feedFailure, type Device, type Rack } from '@visograph/core';
+import { grouped, feedFailure, type Device, type Rack } from '@visograph/core';
 import { useEffect, useMemo, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { useShown } from '../data/shown.ts';
@@ -51,7 +51,7 @@ export function FeedPanel({ racks }: { racks: readonly Rack[] }): ReactNode {
         )}
         {failure?.overloaded.map((one) => (
           <Trouble key={`${one.rackId}${one.feed}`}>
-            {`Then feed ${one.feed} of ${network.get('rack', one.rackId)?.name ?? ''} carries up to ${Math.round(one.maxW)} W of ${Math.round(one.usableW)} W.`}
+            {`Then feed ${one.feed} of ${network.get('rack', one.rackId)?.name ?? ''} carries up to ${grouped(one.maxW)} W of ${grouped(one.usableW)} W.`}
           </Trouble>
         ))}
         {failure !== null && failure.overloaded.length === 0 && (

@@ -1,4 +1,5 @@
 import {
+  grouped,
   deleteDevice,
   deviceStatuses,
   deviceWatts,
@@ -144,7 +145,7 @@ export function DeviceRecord({ device }: { device: Device }): ReactNode {
           {watts.maxW > 0 && (
             <>
               <dt>Power</dt>
-              <dd>{`${Math.round(watts.typicalW)} W typical, ${Math.round(watts.maxW)} W at most`}</dd>
+              <dd>{`${grouped(watts.typicalW)} W typical, ${grouped(watts.maxW)} W at most`}</dd>
             </>
           )}
           <EditableFact kind="device" row={device} field="notes" />

@@ -1,4 +1,5 @@
 import {
+  grouped,
   btuPerHourPerWatt,
   deleteModel,
   editRow,
@@ -19,6 +20,9 @@ import { Button } from '../kit/controls.tsx';
 import { Hint, Mono } from '../kit/panels.tsx';
 import { Card, Facts, Goto, Head } from './parts.tsx';
 import { RowHistory } from './RowHistory.tsx';
+
+/** Whole watts as they are, others to a tenth. */
+const watts = (value: number): string => grouped(value, Number.isInteger(value) ? 0 : 1);
 
 const Faces = styled.div`
   display: flex;
@@ -50,9 +54,9 @@ function factsOf(model: CatalogueModel): [string, string][] {
       'Power',
       model.maxPowerW === null
         ? null
-        : `${model.typicalPowerW ?? Math.round(model.maxPowerW * 0.6)} W typical, ${model.maxPowerW} W at most`,
+        : `${watts(model.typicalPowerW ?? Math.round(model.maxPowerW * 0.6))} W typical, ${watts(model.maxPowerW)} W at most`,
     ],
-    ['Heat', model.maxPowerW === null ? null : `${Math.round(model.maxPowerW * btuPerHourPerWatt)} BTU/h`],
+    ['Heat', model.maxPowerW === null ? null : `${grouped(model.maxPowerW * btuPerHourPerWatt)} BTU/h`],
     ['Passes on', model.capacityW === null ? null : `${model.capacityW} W`],
     ['Inlets needed', model.inletsNeeded > 1 ? String(model.inletsNeeded) : null],
     ['Airflow', model.airflow],

@@ -1,4 +1,5 @@
 import {
+  grouped,
   deleteRack,
   editRow,
   fillBlanks,
@@ -97,17 +98,17 @@ export function RackRecord({ rack }: { rack: Rack }): ReactNode {
           <dt>Units</dt>
           <dd>{`${use.used} of ${use.units} used, ${use.free} free`}</dd>
           <dt>Mass</dt>
-          <dd>{`${Math.round(capacity.massKg)} kg${rack.massLimitKg === null ? '' : ` of ${rack.massLimitKg}`}`}</dd>
+          <dd>{`${grouped(capacity.massKg)} kg${rack.massLimitKg === null ? '' : ` of ${rack.massLimitKg}`}`}</dd>
           <dt>Draws</dt>
-          <dd>{`${Math.round(capacity.draw.typicalW)} W typical, up to ${Math.round(capacity.draw.maxW)} W`}</dd>
+          <dd>{`${grouped(capacity.draw.typicalW)} W typical, up to ${grouped(capacity.draw.maxW)} W`}</dd>
           {capacity.feeds.map((feed) => (
             <Fragment key={feed.feed}>
               <dt>{`Feed ${feed.feed}`}</dt>
-              <dd>{`${Math.round(feed.typicalW)} to ${Math.round(feed.maxW)} W of ${Math.round(feed.usableW)}; alone ${Math.round(feed.aloneW)}`}</dd>
+              <dd>{`${grouped(feed.typicalW)} to ${grouped(feed.maxW)} W of ${grouped(feed.usableW)}; alone ${grouped(feed.aloneW)}`}</dd>
             </Fragment>
           ))}
           <dt>Heat</dt>
-          <dd>{`${Math.round(capacity.btuPerHour)} BTU/h`}</dd>
+          <dd>{`${grouped(capacity.btuPerHour)} BTU/h`}</dd>
         </Figures>
         {capacity.over.map(({ text }) => (
           <Over key={text}>{text}</Over>
