@@ -9,6 +9,7 @@ import type { Prefix } from '../model/kinds/prefix.ts';
 import { newProject } from '../model/kinds/project.ts';
 import { Network } from '../model/network.ts';
 import { checkNetwork } from '../check/registry.ts';
+import { switched } from '../testSwitching.ts';
 import { lengthForHosts } from '../address/sizeWish.ts';
 import { addPrefix, gatewayBy } from './allocate.ts';
 import {
@@ -187,4 +188,16 @@ test('the ladder of the mainland: rungs lie where their addresses are, free bloc
     '10.40.32.0',
     '10.40.48.0',
   ]);
+});
+
+test('what an empty pool has free stands in the row below it, where it can be reached', () => {
+  const network = switched({}, [], { prefixes: [{ prefix: '10.40.0.0/14', vrf: 'ops', role: 'pool' }] });
+  const vrfId = network.findOne('vrfByName', 'ops')?.id ?? null;
+  const outer = parsePrefix('10.40.0.0/14');
+  if (outer === null) throw new Error('no prefix');
+  const { free, lengths } = ladderOf(network, vrfId, outer);
+  expect(free.map((rung) => [formatPrefix(rung.prefix), rung.length, rung.width])).toEqual([
+    ['10.40.0.0/14', 15, 1],
+  ]);
+  expect(lengths).toContain(15);
 });

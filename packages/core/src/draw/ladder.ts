@@ -6,6 +6,8 @@ import type { Network } from '../model/network.ts';
 /** One block of the ladder: where it lies in the space shown, as shares of its width from 0 to 1. */
 export interface Rung {
   prefix: IpPrefix;
+  /** The row it stands in: its own length; of all that an empty pool has, the one below the pool itself. */
+  length: number;
   from: number;
   width: number;
   /** The row that has it; null: free. */
@@ -50,10 +52,11 @@ export function ladderOf(
   const tree = prefixTree(network, vrfId);
   const whole = sizeOf(outer);
   const share = (value: bigint): number => Number((value * 1_000_000_000n) / whole) / 1e9;
-  const rungOf = (prefix: IpPrefix, row: Prefix | null): Rung => {
+  const rungOf = (prefix: IpPrefix, row: Prefix | null, length = prefix.length): Rung => {
     const vlan = network.get('vlan', row?.vlanId ?? null);
     return {
       prefix,
+      length,
       from: share(prefix.value - outer.value),
       width: share(sizeOf(prefix)),
       row,
@@ -63,12 +66,15 @@ export function ladderOf(
     };
   };
   const rungs: Rung[] = [];
-  const free: IpPrefix[] = [];
+  const free: { block: IpPrefix; length: number }[] = [];
   let open: IpPrefix[] = [outer];
   while (open.length > 0) {
     const next: IpPrefix[] = [];
     for (const space of open) {
-      free.push(...tree.free(space));
+      for (const block of tree.free(space)) {
+        const isPool = block.length === space.length && tree.at(space).length > 0;
+        free.push({ block, length: isPool ? block.length + 1 : block.length });
+      }
       for (const entry of tree.children(space)) {
         const wide = share(sizeOf(entry.prefix));
         if (wide < narrowest * window.width) continue;
@@ -90,7 +96,7 @@ export function ladderOf(
     .slice(0, mostRows);
   const longest = Math.max(lengths.at(-1) ?? 0, Math.min(bitsOf(outer.family), outer.length + 2));
   const extra = free
-    .map((block) => block.length)
+    .map(({ length }) => length)
     .filter((length) => length < longest && share(sizeOf({ ...outer, length })) >= window.width / 64);
   const rows = [...new Set([...lengths, ...extra, ...(lengths.length === 0 ? [longest] : [])])].sort(
     (a, b) => a - b,
@@ -109,8 +115,8 @@ export function ladderOf(
     lengths: rows,
     rungs: rungs.filter((rung) => shown.has(rung.prefix.length)),
     free: free
-      .filter((block) => shown.has(block.length))
-      .map((block) => rungOf(block, null))
+      .filter(({ length }) => shown.has(length))
+      .map(({ block, length }) => rungOf(block, null, length))
       .filter(inWindow),
     marks: Array.from({ length: steps }, (_, at) => ({
       at: window.from + (at / steps) * window.width,

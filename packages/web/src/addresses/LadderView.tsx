@@ -7,6 +7,7 @@ import {
   prefixAround,
   type IpPrefix,
   type Network,
+  type Rung,
   grouped,
 } from '@visograph/core';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
@@ -106,7 +107,11 @@ export function LadderView(props: Props): ReactNode {
   const tokens = useTheme();
   const frame = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(800);
-  const [offered, setOffered] = useState<{ block: IpPrefix; anchor: SVGGElement } | null>(null);
+  const [offered, setOffered] = useState<{ block: IpPrefix; least: number; anchor: SVGGElement } | null>(
+    null,
+  );
+  const offer = (rung: Rung, anchor: SVGGElement): void =>
+    setOffered({ block: rung.prefix, least: rung.length, anchor });
   const [adding, setAdding] = useState<IpPrefix | null>(null);
   useEffect(() => {
     const element = frame.current;
@@ -180,12 +185,12 @@ export function LadderView(props: Props): ReactNode {
               role="button"
               tabIndex={0}
               aria-label={`${text} is free`}
-              transform={`translate(${left(rung.from)} ${rowAt.get(rung.prefix.length) ?? 0})`}
-              onClick={(event) => setOffered({ block: rung.prefix, anchor: event.currentTarget })}
+              transform={`translate(${left(rung.from)} ${rowAt.get(rung.length) ?? 0})`}
+              onClick={(event) => offer(rung, event.currentTarget)}
               onKeyDown={(event) => {
                 if (event.key !== 'Enter' && event.key !== ' ') return;
                 event.preventDefault();
-                setOffered({ block: rung.prefix, anchor: event.currentTarget });
+                offer(rung, event.currentTarget);
               }}
             >
               <rect
@@ -273,22 +278,24 @@ export function LadderView(props: Props): ReactNode {
           <Offers aria-label="Free space">
             <h3>{`Free: ${formatPrefix(offered.block)}`}</h3>
             <ul>
-              {offersIn(offered.block).map((offer) => (
-                <li key={offer.length}>
-                  <span>
-                    {`${offer.count} × /${offer.length} `}
-                    <Hint>{`${hostsText(offer.hosts)}${offer.count === 1 ? '' : ' each'}`}</Hint>
-                  </span>
-                  {canEdit && (
-                    <Button
-                      aria-label={`Take ${formatPrefix(offer.first)}`}
-                      onPress={() => setAdding(offer.first)}
-                    >
-                      Take
-                    </Button>
-                  )}
-                </li>
-              ))}
+              {offersIn(offered.block)
+                .filter(({ length }) => length >= offered.least)
+                .map((offer) => (
+                  <li key={offer.length}>
+                    <span>
+                      {`${offer.count} × /${offer.length} `}
+                      <Hint>{`${hostsText(offer.hosts)}${offer.count === 1 ? '' : ' each'}`}</Hint>
+                    </span>
+                    {canEdit && (
+                      <Button
+                        aria-label={`Take ${formatPrefix(offer.first)}`}
+                        onPress={() => setAdding(offer.first)}
+                      >
+                        Take
+                      </Button>
+                    )}
+                  </li>
+                ))}
             </ul>
           </Offers>
         )}

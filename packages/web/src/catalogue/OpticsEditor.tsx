@@ -2,8 +2,10 @@ import {
   blankOptics,
   connectorNames,
   connectors,
+  formatVids,
   isCage,
   media,
+  readVids,
   type CatalogueModel,
   type Optics,
 } from '@visograph/core';
@@ -21,6 +23,13 @@ const level = (text: string): { dbm: number | null } | null => {
   if (text.trim() === '') return { dbm: null };
   const [dbm] = numberList(text) ?? [];
   return dbm === undefined ? null : { dbm };
+};
+
+/** Strands of an array plug, as numbers and ranges; null where the text is none. */
+const strandList = (text: string): { opticStrands: number[] | null } | null => {
+  const read = readVids(text);
+  if (!read.ok || read.vids === 'all' || read.vids.some((strand) => strand > 24)) return null;
+  return { opticStrands: read.vids.length === 0 ? null : [...read.vids] };
 };
 
 /** What a transceiver is: its form and connector, speed, reach, light sent and needed. */
@@ -98,6 +107,16 @@ export function OpticsEditor({
           width={150}
           help="sent; received if another"
         />
+        {connectors[optics.connector].family === 'fibre' && (
+          <ParsedField
+            label="Strands it lights"
+            start={model.opticStrands === null ? '' : formatVids(model.opticStrands)}
+            parse={strandList}
+            onChange={({ opticStrands }) => onChange({ opticStrands })}
+            width={130}
+            help="1-4,9-12; all where empty"
+          />
+        )}
         {light('launchMinDbm', 'Sent at least')}
         {light('launchMaxDbm', 'Sent at most')}
         {light('sensitivityDbm', 'Needed at least')}

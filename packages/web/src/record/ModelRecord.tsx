@@ -1,4 +1,5 @@
 import {
+  formatVids,
   grouped,
   btuPerHourPerWatt,
   deleteModel,
@@ -80,6 +81,7 @@ function factsOf(model: CatalogueModel): [string, string][] {
         ? null
         : `${model.optics.launchMinDbm} to ${model.optics.launchMaxDbm ?? ''} dBm`,
     ],
+    ['Lights strands', model.opticStrands === null ? null : formatVids(model.opticStrands)],
     ['Sensitivity', model.optics?.sensitivityDbm == null ? null : `${model.optics.sensitivityDbm} dBm`],
     ['List price', model.priceMinor === null ? null : priceText(model)],
     ['End of sale', model.endOfSale],
