@@ -163,7 +163,7 @@ export function PortSpanningTreeCard({ port }: { port: Port }): ReactNode {
           width={110}
           value={typed.cost}
           onChange={(cost) => setTyped({ ...typed, cost })}
-          help="by the speed where empty"
+          help="by speed if empty"
         />
         <Field
           label="Port priority"
@@ -171,7 +171,7 @@ export function PortSpanningTreeCard({ port }: { port: Port }): ReactNode {
           width={110}
           value={typed.priority}
           onChange={(priority) => setTyped({ ...typed, priority })}
-          help="128 where empty"
+          help="128 if empty"
         />
         {canEdit && JSON.stringify(typed) !== JSON.stringify(texts) && (
           <Button type="submit" $tone="primary">
