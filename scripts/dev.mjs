@@ -37,7 +37,10 @@ const web = await createServer({
   server: {
     host: '127.0.0.1',
     port: Number(process.env.PORT ?? 4400),
-    proxy: { '/api': { target: `http://127.0.0.1:${port}`, ws: true } },
+    proxy: {
+      '/api': { target: `http://127.0.0.1:${port}`, ws: true },
+      '/fonts': `http://127.0.0.1:${port}`,
+    },
   },
 });
 await web.listen();

@@ -28,7 +28,7 @@ import {
 import { measureText } from '@visograph/drawing';
 import { diagramSvg, elevationSvg } from '@visograph/drawing/svg';
 import { writeFile } from 'node:fs/promises';
-import { embeddedFonts } from './fonts.ts';
+import { embedFonts } from '@visograph/typeface';
 
 export type Output = (text: string) => unknown;
 
@@ -195,7 +195,6 @@ const report: Command = (invocation) => {
 
 async function drawing(invocation: Invocation): Promise<string | number> {
   const { network, values } = invocation;
-  const fonts = await embeddedFonts();
   if (values.projection === 'elevation') {
     const rack = network.findOne('rackByName', (values.rack ?? '').toLowerCase());
     if (rack === null)
@@ -216,7 +215,7 @@ async function drawing(invocation: Invocation): Promise<string | number> {
       colour === 'role'
         ? null
         : shadingOf(network, network.find('devicesByRack', rack.id), colour, { today });
-    return elevationSvg(elevationScene(network, rack, shading === null ? {} : { shading }), { fonts });
+    return embedFonts(elevationSvg(elevationScene(network, rack, shading === null ? {} : { shading })));
   }
   const projection = projections.find((one) => one === (values.projection ?? 'cabling'));
   if (projection === undefined) {
@@ -244,9 +243,10 @@ async function drawing(invocation: Invocation): Promise<string | number> {
     show: [...usualFacets[projection]],
   };
   const today = new Date().toISOString().slice(0, 10);
-  return diagramSvg(
-    sheetScene(network, sheet, { measure: measureText, today, stamp: { revision: 0, date: today } }),
-    { fonts },
+  return embedFonts(
+    diagramSvg(
+      sheetScene(network, sheet, { measure: measureText, today, stamp: { revision: 0, date: today } }),
+    ),
   );
 }
 

@@ -5,27 +5,11 @@ import { composed, margin } from './compose.ts';
 import { Elevation, elevationSize } from './Elevation.tsx';
 import { paper, type Tokens } from './tokens.ts';
 
-/** A font file to be carried inside the drawing, so that it opens alike where the font is not installed. */
-export interface EmbeddedFont {
-  family: string;
-  weight: number;
-  base64: string;
-}
-
 export interface SvgOptions {
   tokens?: Tokens;
-  fonts?: readonly EmbeddedFont[];
   /** Without the ground of the theme behind it. */
   transparent?: boolean;
 }
-
-const fontStyle = (fonts: readonly EmbeddedFont[]): string =>
-  fonts
-    .map(
-      (font) =>
-        `@font-face{font-family:'${font.family}';font-weight:${font.weight};src:url(data:font/ttf;base64,${font.base64}) format('truetype')}`,
-    )
-    .join('');
 
 interface Frame {
   x: number;
@@ -49,9 +33,6 @@ function svgOf(frame: Frame, options: SvgOptions, children: ReactElement[]): str
       'aria-label': frame.title,
     },
     createElement('title', null, frame.title),
-    options.fonts === undefined || options.fonts.length === 0
-      ? null
-      : createElement('style', { dangerouslySetInnerHTML: { __html: fontStyle(options.fonts) } }),
     options.transparent === true ? null : createElement('rect', { x, y, width, height, fill: tokens.ground }),
     ...children,
   );

@@ -14,6 +14,7 @@ import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { z } from 'zod';
 import { Account, Membership, type MemberRole } from '../database/rows.ts';
+import { serveEastAsianFonts } from './eastAsianFonts.ts';
 import { notFound, Refusal, sendRefusal } from './problem.ts';
 import type { Access, Call, Route, Services } from './route.ts';
 import { routes } from './routes.ts';
@@ -235,6 +236,7 @@ export function makeApp({ services, session, webFolder, signInTries }: AppOption
     sendRefusal(response, notFound(request.path), String(response.locals['requestId'])),
   );
   app.use('/api/v1', api);
+  serveEastAsianFonts(app);
   if (webFolder !== null && existsSync(webFolder)) serveWeb(app, webFolder);
   const onError: ErrorRequestHandler = (error: unknown, _request, response, next) => {
     if (response.headersSent) return next(error);

@@ -25,7 +25,7 @@ import { z } from 'zod';
 import { addProject } from '../accounts/accounts.ts';
 import { ChangeSetRow } from '../database/rows.ts';
 import type { UndoResult, Written } from '../store/projectStore.ts';
-import { embeddedFonts } from '../printing/fonts.ts';
+import { embedFonts } from '@visograph/typeface';
 import { attach } from './attach.ts';
 import { notFound, Refusal, refuseFile, refuseProblems } from './problem.ts';
 import { refuseUnlessOwner } from './ownersOnly.ts';
@@ -239,9 +239,7 @@ export const projectRoutes: readonly Route[] = [
         call,
         `${rack.name} elevation.svg`,
         'image/svg+xml',
-        elevationSvg(call.query('cables') === '1' ? withCables(network, scene) : scene, {
-          fonts: await embeddedFonts(),
-        }),
+        await embedFonts(elevationSvg(call.query('cables') === '1' ? withCables(network, scene) : scene)),
       );
       return undefined;
     },

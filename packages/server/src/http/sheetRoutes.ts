@@ -11,7 +11,7 @@ import {
   type Sheet,
 } from '@visograph/core';
 import { z } from 'zod';
-import type { PrintSheet } from '../printing/order.ts';
+import type { MissingGlyphs, PrintSheet } from '../printing/order.ts';
 import { attach } from './attach.ts';
 import { notFound, Refusal, refuseFile } from './problem.ts';
 import { shownNetwork } from './shownNetwork.ts';
@@ -47,6 +47,8 @@ const printBody = z.strictObject({
   title: z.string().max(200).optional(),
   page: pageSchema.partial().optional(),
 });
+
+const missingBody = printBody.pick({ sheetIds: true });
 
 const mostScale = 4;
 
@@ -85,7 +87,7 @@ export const sheetRoutes: readonly Route[] = [
     summary: 'A sheet as SVG with its fonts inside',
     handle: async (call) => {
       const { sheet, print } = await paged(call);
-      const bytes = await call.services.press.print({ form: 'svg', sheet: print, embed: true });
+      const bytes = await call.services.press.print({ form: 'svg', sheet: print });
       attach(call, `${sheet.name}.svg`, 'image/svg+xml', bytes);
       return undefined;
     },
@@ -135,6 +137,19 @@ export const sheetRoutes: readonly Route[] = [
       const { print } = await paged(call);
       const bytes = await call.services.press.print({ form: 'pages', sheet: print });
       return JSON.parse(bytes.toString('utf8')) as unknown;
+    },
+  }),
+  route<z.infer<typeof missingBody>>({
+    method: 'post',
+    path: '/projects/:project/missing-glyphs',
+    access: 'reader',
+    summary: 'The texts of sheets with characters that no font here has: they would be printed as boxes',
+    body: missingBody,
+    handle: async (call) => {
+      const sheets: PrintSheet[] = [];
+      for (const id of call.body.sheetIds) sheets.push((await readSheet(call, id)).print);
+      const bytes = await call.services.press.print({ form: 'missing', sheets });
+      return JSON.parse(bytes.toString('utf8')) as MissingGlyphs;
     },
   }),
   route<z.infer<typeof printBody>>({

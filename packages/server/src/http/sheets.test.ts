@@ -16,7 +16,7 @@ import {
   type Network,
   type Sheet,
 } from '@visograph/core';
-import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import { readPdf } from '../printing/testPdf.ts';
 import { testServer, type Caller, type TestServer } from '../testServer.ts';
 
 let server: TestServer;
@@ -33,23 +33,6 @@ const sheet = async (name: string): Promise<Sheet> => {
 const send = async (who: Caller, { changes, sentence }: ChangeSet) =>
   who.call<{ detail: string }>('POST', `/projects/${projectId}/changes`, { id: newId(), changes, sentence });
 const at = (of: Sheet, what: string): string => `/projects/${projectId}/sheets/${of.id}/${what}`;
-
-interface ReadPdf {
-  pages: { text: string; width: number; height: number }[];
-  bookmarks: string[];
-}
-async function readPdf(bytes: Uint8Array): Promise<ReadPdf> {
-  const document = await getDocument({ data: new Uint8Array(bytes), verbosity: 0 }).promise;
-  const pages: ReadPdf['pages'] = [];
-  for (let number = 1; number <= document.numPages; number++) {
-    const page = await document.getPage(number);
-    const { items } = await page.getTextContent();
-    const [, , width = 0, height = 0] = page.view;
-    pages.push({ text: items.map((item) => ('str' in item ? item.str : '')).join(' '), width, height });
-  }
-  const outline = (await document.getOutline()) as { title: string }[] | null;
-  return { pages, bookmarks: (outline ?? []).map((one) => one.title) };
-}
 
 beforeAll(async () => {
   server = await testServer();

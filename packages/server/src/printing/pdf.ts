@@ -1,18 +1,26 @@
 import { documentTitle, pagesOf, sceneOf, type PageFrame } from '@visograph/core';
-import { diagramBox, measureText, paper } from '@visograph/drawing';
+import { diagramBox, fonts as fontFamilies, measureText, paper } from '@visograph/drawing';
 import { diagramSvg } from '@visograph/drawing/svg';
 import PDFDocument from 'pdfkit';
+import { createElement } from 'react';
+import { renderToStaticMarkup } from 'react-dom/server';
 import SVGtoPDF from 'svg-to-pdfkit';
-import { fontPaths } from './fonts.ts';
+import { eastAsianPaths, fallbackPaths, housePaths, withRuns } from '@visograph/typeface';
 import type { PrintSheet } from './order.ts';
+import { shape } from './shapedFont.ts';
 import { withinWindow } from './window.ts';
 
 const pointsPerMm = 72 / 25.4;
 
-/** The registered name of a font as the drawing asks for it. */
-function fontName(family: string, bold: boolean): string {
-  const mono = family.includes('Mono');
-  return `${mono ? 'mono' : 'text'}${bold ? 'Strong' : ''}`;
+const fonts = [...housePaths, ...fallbackPaths, ...eastAsianPaths];
+
+const registeredAs = (family: string, bold: boolean): string => `${family} ${bold ? 600 : 400}`;
+
+/** The registered name of a font as the drawing asks for it: by a family, or by several of which the first counts. */
+function fontName(asked: string, bold: boolean): string {
+  const first = asked.split(',')[0]?.replace(/['"]/g, '').trim() ?? '';
+  const known = fonts.find(({ family }) => family === first) ?? housePaths[0];
+  return registeredAs(known?.family ?? first, bold);
 }
 
 const attribute = (tag: string, name: string): string | null =>
@@ -40,6 +48,34 @@ export const inlinePictures = (svg: string): string =>
     },
   );
 
+const shaped = new WeakSet<object>();
+
+/** The font that is set at present, made fit for the writer of drawings. */
+function shapeOnce(document: PDFKit.PDFDocument): void {
+  const { _font: font } = document as unknown as { _font: object };
+  if (shaped.has(font)) return;
+  shaped.add(font);
+  shape(font);
+}
+
+const writeSvg = (
+  document: PDFKit.PDFDocument,
+  svg: string,
+  x: number,
+  y: number,
+  size: { width: number; height: number },
+): void =>
+  SVGtoPDF(document, svg, x, y, {
+    ...size,
+    preserveAspectRatio: 'xMidYMid meet',
+    assumePt: true,
+    fontCallback: (family, bold) => {
+      const name = fontName(family, bold);
+      shapeOnce(document.font(name));
+      return name;
+    },
+  });
+
 function drawFrame(
   document: PDFKit.PDFDocument,
   svg: string,
@@ -51,14 +87,29 @@ function drawFrame(
   const height = frame.box.height * mmPerUnit * pointsPerMm;
   document.save();
   document.rect(room.x, room.y, room.width, room.height).clip();
-  SVGtoPDF(document, svg, room.x + (room.width - width) / 2, room.y + (room.height - height) / 2, {
+  writeSvg(document, svg, room.x + (room.width - width) / 2, room.y + (room.height - height) / 2, {
     width,
     height,
-    preserveAspectRatio: 'xMidYMid meet',
-    assumePt: true,
-    fontCallback: (family: string, bold: boolean) => fontName(family, bold),
   });
   document.restore();
+}
+
+/** A line of small text below a page, in whatever script it is. */
+function drawLine(
+  document: PDFKit.PDFDocument,
+  text: string,
+  { x, y, width }: { x: number; y: number; width: number },
+): void {
+  const line = createElement(
+    'svg',
+    { xmlns: 'http://www.w3.org/2000/svg', width, height: 9 },
+    createElement(
+      'text',
+      { y: 7, fontFamily: fontFamilies.mono, fontSize: 7, fill: paper.inkSoft, xmlSpace: 'preserve' },
+      text,
+    ),
+  );
+  writeSvg(document, withRuns(renderToStaticMarkup(line)), x, y, { width, height: 9 });
 }
 
 /** Sheets as one PDF (ISO 32000): vector lines, text that can be selected and searched, a bookmark for each sheet. */
@@ -74,8 +125,8 @@ export function pdfOf(sheets: readonly PrintSheet[], title: string): Promise<Buf
     document.on('end', () => resolve(Buffer.concat(parts)));
     document.on('error', reject);
   });
-  for (const { family, weight, path } of fontPaths)
-    document.registerFont(fontName(family, weight === 600), path);
+  for (const { family, weight, path } of fonts)
+    document.registerFont(registeredAs(family, weight === 600), path);
   for (const { plan, page } of sheets) {
     const name = documentTitle(plan);
     const scene = sceneOf(plan, { measure: measureText });
@@ -89,19 +140,13 @@ export function pdfOf(sheets: readonly PrintSheet[], title: string): Promise<Buf
       // White paper: the ground of the screen is not printed.
       const tokens = { ...paper, ground: '#FFFFFF' };
       const seen = pages.frames.length === 1 ? scene : withinWindow(scene, frame.box);
-      const svg = inlinePictures(diagramSvg(seen, { tokens, transparent: true }, frame.box));
+      const svg = withRuns(inlinePictures(diagramSvg(seen, { tokens, transparent: true }, frame.box)));
       drawFrame(document, svg, frame, pages.mmPerUnit, room);
-      if (pages.frames.length > 1)
-        document
-          .font('mono')
-          .fontSize(7)
-          .fillColor(paper.inkSoft)
-          .text(
-            `${name}   ${frame.number} / ${pages.frames.length}   row ${frame.row + 1}, column ${frame.column + 1}`,
-            margin,
-            Math.max(2, height - Math.max(margin, 10) + 2),
-            { lineBreak: false },
-          );
+      if (pages.frames.length > 1) {
+        const place = `${frame.number} / ${pages.frames.length}   row ${frame.row + 1}, column ${frame.column + 1}`;
+        const top = Math.max(2, height - Math.max(margin, 10) + 2);
+        drawLine(document, `${name}   ${place}`, { x: margin, y: top, width: width - 2 * margin });
+      }
     }
   }
   document.end();

@@ -2,22 +2,44 @@ import { pagesOf, sceneOf } from '@visograph/core';
 import { diagramBox, measureText, paper } from '@visograph/drawing';
 import { diagramSvg } from '@visograph/drawing/svg';
 import { Resvg } from '@resvg/resvg-js';
-import { embeddedFonts, fontPaths } from './fonts.ts';
-import type { PrintOrder, PrintedPages } from './order.ts';
+import {
+  eastAsianPaths,
+  embedFonts,
+  housePaths,
+  isEastAsian,
+  missingIn,
+  textsOf,
+  withOutlines,
+} from '@visograph/typeface';
+import type { MissingGlyphs, PrintOrder, PrintSheet, PrintedPages } from './order.ts';
 import { pdfOf } from './pdf.ts';
 import { withinWindow } from './window.ts';
 
 /** Pictures beyond this are refused by the rasteriser or by who opens them. */
 const mostPixels = 120_000_000;
 
+/** What of these sheets would be printed as boxes. */
+function missingOn(sheets: readonly PrintSheet[]): MissingGlyphs {
+  const found = new Map<string, { text: string; characters: string[]; sheets: string[] }>();
+  for (const { name, plan } of sheets)
+    for (const text of textsOf(diagramSvg(sceneOf(plan, { measure: measureText })))) {
+      const characters = missingIn(text);
+      if (characters.length === 0) continue;
+      const entry = found.get(text) ?? { text, characters, sheets: [] };
+      entry.sheets.push(name);
+      found.set(text, entry);
+    }
+  const texts = [...found.values()];
+  const missing = texts.flatMap(({ characters }) => characters);
+  return { texts, eastAsian: eastAsianPaths.length === 0 && missing.some(isEastAsian) };
+}
+
 /** Draws what was ordered: the bytes of the file. */
 export async function print(order: PrintOrder): Promise<Buffer> {
   if (order.form === 'pdf') return pdfOf(order.sheets, order.title);
+  if (order.form === 'missing') return Buffer.from(JSON.stringify(missingOn(order.sheets)));
   const scene = sceneOf(order.sheet.plan, { measure: measureText });
-  if (order.form === 'svg') {
-    const fonts = order.embed ? await embeddedFonts() : [];
-    return Buffer.from(diagramSvg(scene, { fonts }));
-  }
+  if (order.form === 'svg') return Buffer.from(await embedFonts(diagramSvg(scene)));
   const box = diagramBox(scene);
   if (order.form === 'pages') {
     const { frames, mmPerUnit: _scale, ...rest } = pagesOf(box, order.sheet.page);
@@ -28,9 +50,10 @@ export async function print(order: PrintOrder): Promise<Buffer> {
     return Buffer.from(JSON.stringify({ ...rest, pages } satisfies PrintedPages));
   }
   const scale = Math.min(order.scale, Math.sqrt(mostPixels / (box.width * box.height)));
-  const picture = new Resvg(diagramSvg(scene, { transparent: order.transparent }), {
+  const svg = diagramSvg(scene, { transparent: order.transparent });
+  const picture = new Resvg(withOutlines(svg), {
     fitTo: { mode: 'zoom', value: scale },
-    font: { fontFiles: fontPaths.map((font) => font.path), loadSystemFonts: false },
+    font: { fontFiles: housePaths.map(({ path }) => path), loadSystemFonts: false },
   }).render();
   return Buffer.from(picture.asPng());
 }

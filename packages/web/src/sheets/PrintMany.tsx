@@ -10,6 +10,7 @@ import { Trouble } from '../kit/dock.tsx';
 import { PanelDialog } from '../kit/panelDialog.tsx';
 import { Hint } from '../kit/panels.tsx';
 import { Tick } from '../kit/Tick.tsx';
+import { MissingGlyphs } from './MissingGlyphs.tsx';
 import { saveFile } from '../kit/saveFile.ts';
 
 const Stack = styled.div`
@@ -141,6 +142,7 @@ export function PrintMany({ sheets, onClose }: { sheets: readonly Sheet[]; onClo
             onChange={(next) => setSize((next ?? 'own') as PaperSize | 'own')}
           />
         </Line>
+        <MissingGlyphs sheetIds={sheetIds} />
         {progress === null ? (
           <Line>
             <Button $tone="primary" isDisabled={sheetIds.length === 0} onPress={() => void together()}>

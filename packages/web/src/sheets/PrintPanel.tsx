@@ -17,6 +17,7 @@ import { useBuiltToday } from '../data/shown.ts';
 import { Button, Choice, Field } from '../kit/controls.tsx';
 import { Hint } from '../kit/panels.tsx';
 import { Tick } from '../kit/Tick.tsx';
+import { MissingGlyphs } from './MissingGlyphs.tsx';
 import { PrintPages, type PaperPages } from './PrintPages.tsx';
 
 const Panel = styled(Dialog)`
@@ -155,6 +156,7 @@ export function PrintPanel({ sheet, scene, framesShown, onFrames }: Props): Reac
         <Button onPress={() => save('graph?format=dot')}>DOT</Button>
         <Button onPress={() => save('graph?format=topology')}>Topology (RFC 8345)</Button>
       </Line>
+      <MissingGlyphs sheetIds={[sheet.id]} />
       {!canEdit && <Hint>The paper is set by editors.</Hint>}
       {paper !== null && <PrintPages paper={paper} onDone={() => setPaper(null)} />}
     </Panel>

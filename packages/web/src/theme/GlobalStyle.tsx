@@ -1,22 +1,9 @@
-import mono400 from '@expo-google-fonts/atkinson-hyperlegible-mono/400Regular/AtkinsonHyperlegibleMono_400Regular.ttf?url';
-import mono600 from '@expo-google-fonts/atkinson-hyperlegible-mono/600SemiBold/AtkinsonHyperlegibleMono_600SemiBold.ttf?url';
-import text400 from '@expo-google-fonts/atkinson-hyperlegible-next/400Regular/AtkinsonHyperlegibleNext_400Regular.ttf?url';
-import text600 from '@expo-google-fonts/atkinson-hyperlegible-next/600SemiBold/AtkinsonHyperlegibleNext_600SemiBold.ttf?url';
 import { fonts } from '@visograph/drawing';
 import { createGlobalStyle } from 'styled-components';
-
-const face = (family: string, weight: number, url: string): string =>
-  `@font-face{font-family:'${family}';font-weight:${weight};font-display:block;src:url(${url}) format('truetype')}`;
-
-const faces = [
-  face('Atkinson Hyperlegible Next', 400, text400),
-  face('Atkinson Hyperlegible Next', 600, text600),
-  face('Atkinson Hyperlegible Mono', 400, mono400),
-  face('Atkinson Hyperlegible Mono', 600, mono600),
-].join('');
+import { fontFaces } from './fontFaces.ts';
 
 export const GlobalStyle = createGlobalStyle`
-  ${faces}
+  ${fontFaces}
   *, *::before, *::after { box-sizing: border-box; }
   html, body, #root { height: 100%; margin: 0; }
   body {
