@@ -1,4 +1,4 @@
-import { kinds, notesOf, type Kind, type Row, type Rows } from '../model/kinds.ts';
+import { isKind, kinds, notesOf, refsOf, type Kind, type Row, type Rows } from '../model/kinds.ts';
 import { referrers, type Network, type NetworkDraft } from '../model/network.ts';
 import type { Problem, ProblemCode } from '../model/problem.ts';
 import { unwritableIn, unwritableInside } from '../model/writable.ts';
@@ -132,8 +132,8 @@ function checkReferences<K extends Kind>(
   touched: Touched,
   problems: Problem[],
 ): void {
-  for (const [field, target] of Object.entries(kinds[kind].refs) as [keyof Rows[K] & string, Kind][]) {
-    const id = row[field];
+  for (const [field, { to: target }] of refsOf(kind)) {
+    const id = (row as Record<string, unknown>)[field];
     if (!touched(field) || typeof id !== 'string' || network.get(target, id) !== null) continue;
     const message = `${titled(kind, row)}: ${labelOf(kind, field)} refers to a ${kinds[target].one} that is not there.`;
     problems.push(problem('missing', kind, row, field, message));
@@ -145,9 +145,9 @@ function checkUnique<K extends Kind>(network: Network, kind: K, row: Rows[K], pr
     const other = network.get(kind, network.sameKey(kind, row, at));
     if (other === null) return;
     if (rule.meanwhile !== undefined) {
-      const name = (of: Kind, id: string | null): string => {
-        const found = network.get(of, id);
-        return found === null ? '' : kinds[of].nameOf(found as never);
+      const name = (of: string, id: string | null): string => {
+        const found = isKind(of) ? network.get(of, id) : null;
+        return found === null ? '' : kinds[of as Kind].nameOf(found as never);
       };
       return void problems.push(problem('conflict', kind, row, rule.what, rule.meanwhile(row, name)));
     }

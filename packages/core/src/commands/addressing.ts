@@ -1,8 +1,8 @@
 import { childrenOf, nextFreeAddress, parentOf, prefixTree } from '../address/plan.ts';
 import { buddy } from '../address/prefixTree.ts';
 import { titled } from './allocate.ts';
-import { create, remove, update } from '../change/change.ts';
-import { offSheets } from './offSheets.ts';
+import { create, update } from '../change/change.ts';
+import { removal } from '../change/removal.ts';
 import { blankAddress } from '../model/kinds/address.ts';
 import type { Port } from '../model/kinds/port.ts';
 import { type Prefix } from '../model/kinds/prefix.ts';
@@ -113,7 +113,7 @@ export function mergePrefix(network: Network, row: Prefix): Attempt {
   return judged(
     network,
     [
-      ...(other === null ? [] : [...offSheets(network, 'prefix', other.id), remove('prefix', other)]),
+      ...(other === null ? [] : removal(network, [{ kind: 'prefix', id: other.id }]).changes),
       update('prefix', row, {
         prefix: formatPrefix(whole),
         ranges: [...row.ranges, ...(other?.ranges ?? [])],
@@ -133,7 +133,7 @@ export function deletePrefix(network: Network, row: Prefix, given: number): Atte
     );
   return judged(
     network,
-    [...offSheets(network, 'prefix', row.id), remove('prefix', row)],
+    removal(network, [{ kind: 'prefix', id: row.id }]).changes,
     inside.length > 0
       ? `Deleted ${row.role} ${titled(row)}; ${inside.length} prefixes in it stay`
       : `Deleted ${row.role} ${titled(row)}`,

@@ -1,4 +1,5 @@
 import { create, remove, update, type Change, type ChangeSet } from '../change/change.ts';
+import { removal } from '../change/removal.ts';
 import { applyChanges } from '../change/apply.ts';
 import { estimateLength } from '../cabling/length.ts';
 import { nextCableLabel } from '../cabling/labels.ts';
@@ -11,8 +12,6 @@ import { modelTitle } from '../model/kinds.ts';
 import type { Network } from '../model/network.ts';
 import { cableAt, endsOf, filledBy, isFree, portsOf, portTitle } from '../model/ports.ts';
 import { judged, type Attempt } from './attempt.ts';
-import { offSheets } from './offSheets.ts';
-import { removeCable } from './unplug.ts';
 
 export interface Connection {
   aPortId: string;
@@ -174,7 +173,7 @@ function mergeUpdates(changes: readonly Change[]): Change[] {
 export function disconnect(network: Network, cable: Cable): ChangeSet {
   const ends = [cable.aPortId, cable.bPortId].filter((id) => id !== null).map((id) => spoken(network, id));
   return {
-    changes: removeCable(network, cable),
+    changes: removal(network, [{ kind: 'cable', id: cable.id }]).changes,
     sentence: `Disconnected ${ends.join(' from ')}: removed ${cable.label}`,
   };
 }
@@ -356,6 +355,6 @@ export function cutOff(network: Network, cable: Cable): string[] {
 
 /** Takes a circuit out of the model; its ports are free again. */
 export const deleteCircuit = (network: Network, circuit: Circuit): ChangeSet => ({
-  changes: [...offSheets(network, 'circuit', circuit.id), remove('circuit', circuit)],
+  changes: removal(network, [{ kind: 'circuit', id: circuit.id }]).changes,
   sentence: `Deleted circuit ${circuit.number}`,
 });

@@ -1,4 +1,5 @@
-import { create, remove, update, type Change } from '../change/change.ts';
+import { create, update, type Change } from '../change/change.ts';
+import { removal } from '../change/removal.ts';
 import type { Cable } from '../model/kinds/cable.ts';
 import type { CatalogueModel } from '../model/kinds/catalogueModel.ts';
 import type { Device } from '../model/kinds/device.ts';
@@ -9,8 +10,6 @@ import { isCage } from '../model/plugs.ts';
 import { cableAt, portsOf } from '../model/ports.ts';
 import { portsFromModel, portsFromModule } from '../racks/modelPorts.ts';
 import { judged, type Attempt } from './attempt.ts';
-import { unconfigure } from './unconfigure.ts';
-import { unplug } from './unplug.ts';
 
 /** What becomes of one port that has a cable, when the device gets another model. */
 export interface PortMove {
@@ -125,10 +124,13 @@ export function changeModel(network: Network, device: Device, model: CatalogueMo
     }),
   ];
   const lost = moves.filter((move) => move.becomes === null);
-  for (const port of before)
-    if (!match.has(port.id))
-      changes.push(...unplug(network, port.id), ...unconfigure(network, [port]), remove('port', port));
-  for (const module of modules) if (!keptModules.includes(module)) changes.push(remove('module', module));
+  const going = [
+    ...before.filter((port) => !match.has(port.id)).map(({ id }) => ({ kind: 'port' as const, id })),
+    ...modules
+      .filter((module) => !keptModules.includes(module))
+      .map(({ id }) => ({ kind: 'module' as const, id })),
+  ];
+  changes.push(...removal(network, going).changes);
   const old = new Map(before.map((port) => [port.id, port]));
   for (const port of fresh) {
     const id = idOf(port);

@@ -1,5 +1,5 @@
-import { unconfigure, unroute } from './unconfigure.ts';
-import { create, remove, type Change, type ChangeSet } from '../change/change.ts';
+import { create, type ChangeSet } from '../change/change.ts';
+import { inNumbers, removal } from '../change/removal.ts';
 import { blankDevice, type Device } from '../model/kinds/device.ts';
 import { newId } from '../model/ids.ts';
 import { modelTitle } from '../model/kinds.ts';
@@ -7,8 +7,6 @@ import type { Network } from '../model/network.ts';
 import { placePath, whereIs } from '../model/places.ts';
 import { portsOf } from '../model/ports.ts';
 import { portsFromModel } from '../racks/modelPorts.ts';
-import { offSheets } from './offSheets.ts';
-import { removeCable, unplug } from './unplug.ts';
 
 export interface NewDevice {
   name: string;
@@ -47,49 +45,28 @@ export function addDevice(network: Network, wish: NewDevice): (ChangeSet & { dev
   };
 }
 
-export interface Removal extends ChangeSet {
-  /** What goes with it, in numbers: "48 ports and 6 cables". */
+/** A removal, and what goes with it in numbers: "48 ports and 6 cables". */
+export interface DeviceRemoval extends ChangeSet {
   alsoGone: string;
 }
 
-const counted = (count: number, one: string): string => `${count} ${count === 1 ? one : `${one}s`}`;
-
 /**
- * Removes a device, its ports, the cables plugged into them and its positions on sheets. Of a breakout whose
- * common end is elsewhere only the leg goes; a circuit stays with that end open.
+ * Removes a device with all that is its own, and the cables plugged into it. Of a breakout whose common end is
+ * elsewhere only the leg goes; a circuit stays with that end open.
  */
-export function deleteDevice(network: Network, device: Device): Removal {
-  const ports = portsOf(network, device.id);
-  const cables = new Map(
-    ports.flatMap((port) => {
-      const cable = network.findOne('cablesByPort', port.id);
-      return cable === null ? [] : [[cable.id, cable] as const];
-    }),
+export function deleteDevice(network: Network, device: Device): DeviceRemoval {
+  const cables = new Set(
+    portsOf(network, device.id).flatMap((port) => network.find('cablesByPort', port.id).map(({ id }) => id)),
   );
-  const changes = new Map<string, Change>();
-  const add = (made: readonly Change[]): void => {
-    for (const change of made) {
-      const earlier = changes.get(change.id);
-      const merged =
-        earlier?.op === 'update' && change.op === 'update'
-          ? {
-              ...change,
-              before: { ...earlier.before, ...change.before },
-              after: { ...earlier.after, ...change.after },
-            }
-          : change;
-      changes.set(change.id, merged as Change);
-    }
+  const { changes, along } = removal(network, [
+    { kind: 'device', id: device.id },
+    ...[...cables].map((id) => ({ kind: 'cable' as const, id })),
+  ]);
+  const plugged = [...cables].flatMap((id) => network.get('cable', id) ?? []);
+  const alsoGone = inNumbers([...along, ...plugged.map((row) => ({ kind: 'cable' as const, row }))]);
+  return {
+    changes,
+    alsoGone,
+    sentence: `Deleted ${device.name}${alsoGone === '' ? '' : ` with ${alsoGone}`}`,
   };
-  for (const port of ports) add(unplug(network, port.id));
-  const every = network.find('everyPortByDevice', device.id);
-  add(unconfigure(network, every));
-  add(unroute(network, device.id));
-  for (const cable of cables.values()) add(removeCable(network, cable));
-  add(offSheets(network, 'device', device.id));
-  for (const port of every) add([remove('port', port)]);
-  for (const module of network.find('modulesByDevice', device.id)) add([remove('module', module)]);
-  add([remove('device', device)]);
-  const alsoGone = `${counted(ports.length, 'port')} and ${counted(cables.size, 'cable')}`;
-  return { changes: [...changes.values()], alsoGone, sentence: `Deleted ${device.name} with ${alsoGone}` };
 }

@@ -1,5 +1,5 @@
 import { update, type ChangeSet } from '../change/change.ts';
-import { kinds, notesOf, type Kind, type Rows } from '../model/kinds.ts';
+import { kinds, notesOf, targetOf, type Kind, type Rows } from '../model/kinds.ts';
 import type { Network } from '../model/network.ts';
 
 /** Data inside a field, in words: "area 0, cost 10, passive no". */
@@ -15,8 +15,8 @@ function plainText(value: unknown): string {
 
 const shown = (network: Network, kind: Kind, field: string, value: unknown): string => {
   if (value === null || value === undefined || value === '') return 'nothing';
-  const target = (kinds[kind].refs as Record<string, Kind | undefined>)[field];
-  if (target !== undefined && typeof value === 'string') {
+  const target = targetOf(kind, field);
+  if (target !== null && typeof value === 'string') {
     const row = network.get(target, value);
     return row === null ? 'nothing' : kinds[target].nameOf(row as never);
   }

@@ -1,5 +1,6 @@
 import { nextFreeAddress, prefixOf } from '../address/plan.ts';
-import { create, remove, update, type Change } from '../change/change.ts';
+import { create, remove, update } from '../change/change.ts';
+import { inNumbers, removal } from '../change/removal.ts';
 import { newId } from '../model/ids.ts';
 import { bitsOf, formatIp, parseInterface, parseIp, parsePrefix, readPrefix } from '../model/ip.ts';
 import { blankAddress, type Address } from '../model/kinds/address.ts';
@@ -16,7 +17,6 @@ import {
 import type { Network } from '../model/network.ts';
 import { portTitle } from '../model/ports.ts';
 import { judged, refuse, type Attempt } from './attempt.ts';
-import { unconfigure } from './unconfigure.ts';
 
 export type ConfiguredForm = Exclude<PortForm, 'physical'>;
 export const configuredForms: readonly ConfiguredForm[] = [
@@ -98,12 +98,12 @@ export function addInterface(
 /** Takes out a configured port with its addresses and what runs over it; members of an aggregate stay by themselves. */
 export function deleteInterface(network: Network, port: Port): Attempt {
   if (port.form === 'physical') return refuse(`${port.name} has a connector: it comes with its device.`);
-  const gone = unconfigure(network, [port]);
-  const addresses = gone.filter((change) => change.kind === 'address').length;
+  const { changes, along } = removal(network, [{ kind: 'port', id: port.id }]);
+  const gone = inNumbers(along);
   return judged(
     network,
-    [...gone, remove('port', port)],
-    `Took out ${portTitle(network, port.id).replace(':', ' ')}${addresses === 0 ? '' : ` and ${addresses} ${addresses === 1 ? 'address' : 'addresses'}`}`,
+    changes,
+    `Took out ${portTitle(network, port.id).replace(':', ' ')}${gone === '' ? '' : ` with ${gone}`}`,
   );
 }
 
@@ -335,8 +335,5 @@ export function deleteVrf(network: Network, id: string): Attempt {
   const said = inside.filter(([count]) => count > 0).map(([count, what]) => `${count} ${what}`);
   if (said.length > 0)
     return refuse(`VRF ${vrf.name} still has ${said.join(', ')}. Move or delete those first.`);
-  const sheets: (Change | null)[] = network
-    .find('sheetsByVrf', id)
-    .map((sheet) => update('sheet', sheet, { vrfId: null }));
-  return judged(network, [...sheets, remove('vrf', vrf)], `Deleted VRF ${vrf.name}`);
+  return judged(network, removal(network, [{ kind: 'vrf', id }]).changes, `Deleted VRF ${vrf.name}`);
 }

@@ -1,4 +1,5 @@
-import { create, remove, type ChangeSet } from '../change/change.ts';
+import { create, type ChangeSet } from '../change/change.ts';
+import { removal } from '../change/removal.ts';
 import type { Device } from '../model/kinds/device.ts';
 import type { CatalogueModel } from '../model/kinds/catalogueModel.ts';
 import { modelTitle } from '../model/kinds.ts';
@@ -57,7 +58,7 @@ export function takeOutModule(network: Network, module: Module): Attempt {
   return {
     ok: true,
     set: {
-      changes: [...ports.map((port) => remove('port', port)), remove('module', module)],
+      changes: removal(network, [{ kind: 'module', id: module.id }]).changes,
       sentence: `Took the module out of ${device?.name ?? ''} ${module.slot}`,
     },
   };

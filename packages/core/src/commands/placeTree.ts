@@ -1,10 +1,10 @@
 import { create, remove, update, type Change } from '../change/change.ts';
 import { blankPlace, type Place, type PlaceKind } from '../model/kinds/place.ts';
 import { newId } from '../model/ids.ts';
-import type { Network } from '../model/network.ts';
+import { removal } from '../change/removal.ts';
+import { referrers, type Network } from '../model/network.ts';
 import { devicesIn, placePath, placesWithin, racksIn } from '../model/places.ts';
 import { judged, type Attempt } from './attempt.ts';
-import { offSheets } from './offSheets.ts';
 
 const counted = (count: number, one: string, many = `${one}s`): string =>
   `${count} ${count === 1 ? one : many}`;
@@ -45,14 +45,19 @@ export function addPlaces(
   return { ...judged(network, changes, sentence), left };
 }
 
+/** A place that is empty now, and where it stands on sheets. */
+const gone = (network: Network, place: Place): Change[] =>
+  removal(network, [{ kind: 'place', id: place.id }]).changes.filter(({ kind }) => kind !== 'pathway');
+
 /** Everything directly in a place, put into another; places of the same name there become one. */
 function moveContents(network: Network, from: Place, into: Place, changes: (Change | null)[]): void {
-  for (const rack of network.find('racksByPlace', from.id))
-    changes.push(update('rack', rack, { placeId: into.id }));
-  for (const device of network.find('devicesByPlace', from.id))
-    changes.push(update('device', device, { placeId: into.id }));
-  for (const sheet of network.find('sheetsByScope', from.id))
-    changes.push(update('sheet', sheet, { scopeId: into.id }));
+  for (const { kind, fields, refersTo, index, onRemove } of referrers) {
+    if (refersTo !== 'place' || onRemove !== 'holds' || index === 'placesByParent') continue;
+    for (const row of network.find(index, from.id)) {
+      const moved = fields.filter((field) => (row as unknown as Record<string, unknown>)[field] === from.id);
+      changes.push(update(kind, row as never, Object.fromEntries(moved.map((field) => [field, into.id]))));
+    }
+  }
   for (const pathway of network.find('pathwaysByPlace', from.id)) {
     const atA = pathway.aPlaceId === from.id;
     // A way between the two leads nowhere any more.
@@ -69,7 +74,7 @@ function moveContents(network: Network, from: Place, into: Place, changes: (Chan
       continue;
     }
     moveContents(network, child, same, changes);
-    changes.push(...offSheets(network, 'place', child.id), remove('place', child));
+    changes.push(...gone(network, child));
   }
 }
 
@@ -84,8 +89,7 @@ export function mergePlaces(network: Network, from: Place, into: Place): Attempt
   const changes: (Change | null)[] = [];
   moveContents(network, from, into, changes);
   changes.push(
-    ...offSheets(network, 'place', from.id),
-    remove('place', from),
+    ...gone(network, from),
     update('place', into, {
       code: into.code ?? from.code,
       address: into.address ?? from.address,

@@ -1,10 +1,10 @@
-import { create, remove, type ChangeSet } from '../change/change.ts';
+import { create, type ChangeSet } from '../change/change.ts';
+import { removal } from '../change/removal.ts';
 import { newId } from '../model/ids.ts';
 import { blankPlace, type Place } from '../model/kinds/place.ts';
 import { blankRack, type Rack } from '../model/kinds/rack.ts';
 import type { Network } from '../model/network.ts';
 import { placePath } from '../model/places.ts';
-import { offSheets } from './offSheets.ts';
 
 export function addPlace(
   network: Network,
@@ -41,15 +41,11 @@ export function addRack(
 
 /** Removes an empty place with the pathways that end there; applyChanges says what is still inside. */
 export const deletePlace = (network: Network, place: Place): ChangeSet => ({
-  changes: [
-    ...network.find('pathwaysByPlace', place.id).map((pathway) => remove('pathway', pathway)),
-    ...offSheets(network, 'place', place.id),
-    remove('place', place),
-  ],
+  changes: removal(network, [{ kind: 'place', id: place.id }]).changes,
   sentence: `Deleted ${place.kind} ${placePath(network, place.id)}`,
 });
 
 export const deleteRack = (network: Network, rack: Rack): ChangeSet => ({
-  changes: [...offSheets(network, 'rack', rack.id), remove('rack', rack)],
+  changes: removal(network, [{ kind: 'rack', id: rack.id }]).changes,
   sentence: `Deleted rack ${rack.name}`,
 });

@@ -1,5 +1,6 @@
 import { addressesIn, parentOf, prefixTree } from '../address/plan.ts';
 import { remove, update, type Change } from '../change/change.ts';
+import { removal } from '../change/removal.ts';
 import {
   formatIp,
   formatPrefix,
@@ -16,7 +17,6 @@ import type { Network } from '../model/network.ts';
 import { portTitle } from '../model/ports.ts';
 import { titled } from './allocate.ts';
 import { judged, refuse, type Attempt } from './attempt.ts';
-import { offSheets } from './offSheets.ts';
 
 /** One fact that changes with a prefix: what it is of, and its old and new text. */
 export interface Renumbered {
@@ -179,7 +179,8 @@ export function retirePrefix(network: Network, row: Prefix): Attempt {
     network,
     [
       ...given.map((one) => remove('address', one)),
-      ...offSheets(network, 'prefix', row.id),
+      // It goes from the sheets and stays in the plan.
+      ...removal(network, [{ kind: 'prefix', id: row.id }]).changes.filter(({ id }) => id !== row.id),
       update('prefix', row, { status: 'retired' }),
     ],
     `Retired ${titled(row)}${given.length === 0 ? '' : ` and took back ${given.length} ${given.length === 1 ? 'address' : 'addresses'}`}`,

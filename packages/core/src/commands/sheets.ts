@@ -1,4 +1,5 @@
 import { create, remove, update, type Change, type ChangeSet } from '../change/change.ts';
+import { removal } from '../change/removal.ts';
 import { newId } from '../model/ids.ts';
 import {
   blankSheet,
@@ -14,7 +15,6 @@ import {
 import { blankSheetItem, type SheetItem } from '../model/kinds/sheetItem.ts';
 import { blankSheetLink, type SheetLink } from '../model/kinds/sheetLink.ts';
 import type { Network } from '../model/network.ts';
-import { offSheets } from './offSheets.ts';
 
 /** A set of one change to a sheet, or of none. */
 const changed = (sheet: Sheet, fields: Partial<Sheet>, sentence: string): ChangeSet => {
@@ -102,7 +102,7 @@ export function unfoldTags(sheet: Sheet, lineId: string, open: boolean): ChangeS
 }
 
 export const deleteSheet = (network: Network, sheet: Sheet): ChangeSet => ({
-  changes: [...offSheets(network, 'sheet', sheet.id), remove('sheet', sheet)],
+  changes: removal(network, [{ kind: 'sheet', id: sheet.id }]).changes,
   sentence: `Deleted sheet ${sheet.name}`,
 });
 

@@ -1,4 +1,5 @@
-import { create, remove, update, type Change } from '../change/change.ts';
+import { create, update, type Change } from '../change/change.ts';
+import { removal } from '../change/removal.ts';
 import type { Port } from '../model/kinds/port.ts';
 import type { PortSwitching, Vlan } from '../model/kinds/vlan.ts';
 import { blankVlan } from '../model/kinds/vlan.ts';
@@ -63,12 +64,10 @@ export function deleteVlan(network: Network, vlan: Vlan): Attempt {
   const last = named === 0 && network.countOf('vlansByGroup', vlan.groupId) === 1;
   return judged(
     network,
-    [
-      ...prefixes.map((row) => update('prefix', row, { vlanId: null })),
-      ...network.find('sheetsByVlan', vlan.id).map((sheet) => update('sheet', sheet, { vlanId: null })),
-      remove('vlan', vlan),
-      ...(last && group !== null ? [remove('vlanGroup', group)] : []),
-    ],
+    removal(network, [
+      { kind: 'vlan', id: vlan.id },
+      ...(last && group !== null ? [{ kind: 'vlanGroup' as const, id: group.id }] : []),
+    ]).changes,
     `Deleted VLAN ${vlan.vid} ${vlan.name}${prefixes.length === 0 ? '' : `; ${prefixes.length} prefixes stay without a VLAN`}`,
   );
 }

@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { applyChanges } from '../change/apply.ts';
 import { sameValue, update } from '../change/change.ts';
-import { kindNames, kinds, type Kind, type Row } from '../model/kinds.ts';
+import { kindNames, targetOf, type Row } from '../model/kinds.ts';
 import { newProject } from '../model/kinds/project.ts';
 import { Network } from '../model/network.ts';
 import { networkOf } from '../testNetwork.ts';
@@ -84,9 +84,9 @@ const someEdit = fc
     const row = rows[which % rows.length] as Row & Fields;
     const fields = Object.keys(row).filter((field) => field !== 'id');
     const field = fields[at % fields.length] ?? '';
-    const target = (kinds[kind].refs as Record<string, Kind | undefined>)[field];
+    const target = targetOf(kind, field);
     const values =
-      target === undefined
+      target === null
         ? [null, ...rows.map((one) => (one as Row & Fields)[field]), 'loopback', 'routed', 'new', true, 7]
         : [null, ...[...start.all(target)].map((one) => one.id)];
     return { kind, id: row.id, field, value: values[choice % values.length] };

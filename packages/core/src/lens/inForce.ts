@@ -1,5 +1,5 @@
-import type { Kind, Row } from '../model/kinds.ts';
-import { referrers, type Network, type NetworkDraft } from '../model/network.ts';
+import { removal } from '../change/removal.ts';
+import type { Network } from '../model/network.ts';
 
 /** Kinds with a status of their own. */
 const byStatus = {
@@ -9,30 +9,6 @@ const byStatus = {
   prefix: 'prefixesByStatus',
 } as const;
 const withStatus = ['device', 'cable', 'circuit', 'prefix'] as const;
-
-/** What is unplugged when the port goes, and what only points at something. All else goes with what it belongs to. */
-const staysWithout: ReadonlySet<Kind> = new Set<Kind>(['cable', 'circuit', 'mark', 'prefix']);
-
-type Fields = Record<string, unknown> & { id: string };
-
-/** Takes a row out, with all that belongs to it; what merely leads there ends in nothing. */
-function takeOut(network: Network, draft: NetworkDraft, kind: Kind, id: string): void {
-  if (draft.get(kind, id) === null) return;
-  draft.drop(kind, id);
-  for (const { kind: other, field, refersTo, index } of referrers) {
-    if (refersTo !== kind) continue;
-    for (const found of network.find(index, id)) {
-      const row = draft.get(other, found.id) as (Row & Fields) | null;
-      if (row === null) continue;
-      const fields = staysWithout.has(other)
-        ? Object.keys(row).filter((name) => name.endsWith('Id') && row[name] === id)
-        : [];
-      if (fields.length > 0)
-        draft.put(other, { ...row, ...Object.fromEntries(fields.map((one) => [one, null])) });
-      else if (row[field] === id) takeOut(network, draft, other, found.id);
-    }
-  }
-}
 
 const made = {
   planned: new WeakMap<Network, Network>(),
@@ -64,7 +40,13 @@ export function inForce(network: Network, { planned }: { planned: boolean } = { 
   let result = network;
   if (gone.length > 0) {
     const draft = network.draft();
-    for (const { kind, id } of gone) takeOut(network, draft, kind, id);
+    for (const change of removal(network, gone).changes) {
+      if (change.op === 'delete') draft.drop(change.kind, change.id);
+      else if (change.op === 'update') {
+        const row = draft.get(change.kind, change.id);
+        if (row !== null) draft.put(change.kind, { ...row, ...change.after } as never);
+      }
+    }
     result = draft.finish();
     known.set(result, result);
     if (!planned) made.planned.set(result, result);

@@ -1,157 +1,83 @@
 import { Map as PersistentMap } from 'immutable';
-import { kindNames, kinds, type Kind, type Row, type Rows } from './kinds.ts';
-import { addressBlock } from './addressBlock.ts';
+import type { IndexKey, OnRemove } from './kind.ts';
+import {
+  kindNames,
+  kinds,
+  refsOf,
+  type IndexKind,
+  type IndexName,
+  type Kind,
+  type Row,
+  type Rows,
+} from './kinds.ts';
 import { RowIndex } from './rowIndex.ts';
 
-interface IndexDefinition<K extends Kind> {
-  kind: K;
-  key: (row: Rows[K]) => string | readonly string[] | null;
+interface IndexDefinition {
+  kind: Kind;
+  key: (row: Row) => IndexKey;
 }
-const on = <K extends Kind>(kind: K, key: IndexDefinition<K>['key']): IndexDefinition<K> => ({ kind, key });
-const notActive = ({ status }: { status: string }): string | null => (status === 'active' ? null : status);
-const present = (...ids: (string | null)[]): string[] => ids.filter((id) => id !== null);
+
+/** The key of a reference: the ids in its fields, or what stands for none. */
+const byReferences =
+  (fields: readonly string[], none: string | undefined) =>
+  (row: Row): IndexKey => {
+    const held = row as unknown as Record<string, string | null>;
+    const [only = ''] = fields;
+    if (fields.length === 1) return held[only] ?? none ?? null;
+    return fields.flatMap((field) => held[field] ?? []);
+  };
+
+/** A way from a row to those that refer to it: by which fields, and what becomes of them when it goes. */
+export interface Referrer {
+  kind: Kind;
+  fields: readonly string[];
+  refersTo: Kind;
+  index: IndexName;
+  onRemove: OnRemove;
+}
+
+/** Every way from a row to those that refer to it, in the order of the kinds. */
+export const referrers: readonly Referrer[] = kindNames.flatMap((kind) => {
+  const found = new Map<string, Referrer & { fields: string[] }>();
+  for (const [field, { to, index, onRemove }] of refsOf(kind)) {
+    const key = `${index} ${to}`;
+    const known = found.get(key);
+    if (known === undefined)
+      found.set(key, { kind, fields: [field], refersTo: to, index: index as IndexName, onRemove });
+    else known.fields.push(field);
+  }
+  return [...found.values()];
+});
 
 /** Ways to find rows other than by id. Built when first asked for, then kept up to date with every change. */
-const indexDefinitions = {
-  placesByParent: on('place', (row) => row.parentId ?? 'root'),
-  racksByPlace: on('rack', (row) => row.placeId),
-  rackByName: on('rack', (row) => row.name.toLowerCase()),
-  modelByTitle: on('model', (row) => kinds.model.nameOf(row).toLowerCase()),
-  devicesByRack: on('device', (row) => row.rackId),
-  devicesByPlace: on('device', (row) => row.placeId),
-  devicesByModel: on('device', (row) => row.modelId),
-  deviceByName: on('device', (row) => row.name.toLowerCase()),
-  deviceBySerial: on('device', (row) => row.serial?.toLowerCase() ?? null),
-  /** Of what is not active: planned or retired. */
-  devicesByStatus: on('device', (row) => notActive(row)),
-  cablesByStatus: on('cable', (row) => notActive(row)),
-  circuitsByStatus: on('circuit', (row) => notActive(row)),
-  prefixesByStatus: on('prefix', (row) => notActive(row)),
-  modulesByDevice: on('module', (row) => row.deviceId),
-  modulesByModel: on('module', (row) => row.modelId),
-  portsByModule: on('port', (row) => row.moduleId),
-  /** Ports with a connector; those that are only configured are in the next two. */
-  portsByDevice: on('port', (row) => (row.form === 'physical' ? row.deviceId : null)),
-  everyPortByDevice: on('port', (row) => row.deviceId),
-  powerPortsByDevice: on('port', (row) =>
-    row.role === 'powerIn' || row.role === 'powerOut' ? row.deviceId : null,
-  ),
-  portByName: on('port', (row) => `${row.deviceId}:${row.name.toLowerCase()}`),
-  portsByPassThrough: on('port', (row) => row.passThroughId),
-  cablesByPort: on('cable', (row) => present(row.aPortId, row.bPortId)),
-  cableByLabel: on('cable', (row) => row.label.toLowerCase()),
-  cablesByType: on('cable', (row) => row.typeId),
-  legsByCable: on('leg', (row) => row.cableId),
-  legByPort: on('leg', (row) => row.portId),
-  circuitByPort: on('circuit', (row) => present(row.aPortId, row.bPortId)),
-  circuitByNumber: on('circuit', (row) => row.number.toLowerCase()),
-  pathwaysByPlace: on('pathway', (row) => [row.aPlaceId, row.bPlaceId]),
-  portsByTransceiver: on('port', (row) => row.transceiverId),
-  cablesBySite: on('cable', (row) => /^(.*?)-?\d+$/.exec(row.label)?.[1]?.toLowerCase() ?? null),
-  placesByVlanGroup: on('place', (row) => row.vlanGroupId),
-  vlansByGroup: on('vlan', (row) => row.groupId),
-  vlansByVrf: on('vlan', (row) => row.vrfId),
-  vlanByNumber: on('vlan', (row) => `${row.groupId}/${row.vid}`),
-  vlanGroupByName: on('vlanGroup', (row) => row.name.toLowerCase()),
-  vrfByName: on('vrf', (row) => row.name.toLowerCase()),
-  portProfileByName: on('portProfile', (row) => row.name.toLowerCase()),
-  devicesByStack: on('device', (row) => row.stack?.toLowerCase() ?? null),
-  portsByAggregate: on('port', (row) => row.aggregateId),
-  portsByParent: on('port', (row) => row.parentId),
-  portsByVrf: on('port', (row) => row.vrfId),
-  /** Ports that take part in OSPF, all under `all`. */
-  ospfPorts: on('port', (row) => (row.ospf === null ? null : 'all')),
-  portsByVlanGroup: on('port', (row) => row.vlanGroupId),
-  logicalPortsByDevice: on('port', (row) => (row.form === 'physical' ? null : row.deviceId)),
-  prefixesByVrf: on('prefix', (row) => row.vrfId ?? 'global'),
-  prefixesByVlan: on('prefix', (row) => row.vlanId),
-  prefixesByPlace: on('prefix', (row) => row.placeId),
-  addressesByPort: on('address', (row) => row.portId),
-  addressesByVrf: on('address', (row) => row.vrfId),
-  /** By the host alone, whatever its VRF and prefix length. */
-  addressesByHost: on('address', (row) => row.address.slice(0, row.address.indexOf('/'))),
-  addressesByBlock: on('address', (row) => addressBlock(row)),
-  routesByDevice: on('route', (row) => row.deviceId),
-  routesByVrf: on('route', (row) => row.vrfId),
-  routesByPort: on('route', (row) => row.viaPortId),
-  bgpSessionsByDevice: on('bgpSession', (row) => row.deviceId),
-  bgpSessionsByVrf: on('bgpSession', (row) => row.vrfId),
-  redundanciesByVirtual: on('redundancy', (row) => row.virtual),
-  redundanciesByPort: on('redundancy', (row) => row.portId),
-  siteTemplateByName: on('siteTemplate', (row) => row.name.toLowerCase()),
-  sheetsByVlan: on('sheet', (row) => row.vlanId),
-  sheetsByVrf: on('sheet', (row) => row.vrfId),
-  sheetsByScope: on('sheet', (row) => row.scopeId ?? 'root'),
-  sheetItemsBySheet: on('sheetItem', (row) => row.sheetId),
-  sheetItemsByDevice: on('sheetItem', (row) => row.deviceId),
-  sheetItemsByPlace: on('sheetItem', (row) => row.placeId),
-  sheetItemsByCircuit: on('sheetItem', (row) => row.circuitId),
-  sheetItemsByPrefix: on('sheetItem', (row) => row.prefixId),
-  sheetLinksBySheet: on('sheetLink', (row) => row.sheetId),
-  sheetLinksByLine: on('sheetLink', (row) => row.cableId ?? row.circuitId ?? row.prefixId),
-  marksBySheet: on('mark', (row) => row.sheetId),
-  marksByDevice: on('mark', (row) => row.deviceId),
-  marksByRack: on('mark', (row) => present(row.aRackId, row.bRackId)),
-  marksByLinkedSheet: on('mark', (row) => row.linkSheetId),
-};
-type Definitions = typeof indexDefinitions;
-export type IndexName = keyof Definitions;
-type IndexKind<N extends IndexName> = Definitions[N]['kind'];
+const indexDefinitions: ReadonlyMap<string, IndexDefinition> = new Map(
+  kindNames.flatMap((kind): [string, IndexDefinition][] => {
+    const fields = new Map<string, { fields: string[]; none: string | undefined }>();
+    for (const [field, { index, none }] of refsOf(kind)) {
+      const entry = fields.get(index) ?? { fields: [], none };
+      entry.fields.push(field);
+      fields.set(index, entry);
+    }
+    return [
+      ...[...fields].map(([name, one]): [string, IndexDefinition] => [
+        name,
+        { kind, key: byReferences(one.fields, one.none) },
+      ]),
+      ...Object.entries(kinds[kind].indexes).map(([name, key]): [string, IndexDefinition] => [
+        name,
+        { kind, key: key as (row: Row) => IndexKey },
+      ]),
+    ];
+  }),
+);
+const indexNamesOf = (kind: Kind): string[] =>
+  [...indexDefinitions].filter(([, definition]) => definition.kind === kind).map(([name]) => name);
 
-/** The index that leads from a row to those that hold its id in the given field. */
-export const referrers: { kind: Kind; field: string; refersTo: Kind; index: IndexName }[] = [
-  { kind: 'place', field: 'vlanGroupId', refersTo: 'vlanGroup', index: 'placesByVlanGroup' },
-  { kind: 'vlan', field: 'groupId', refersTo: 'vlanGroup', index: 'vlansByGroup' },
-  { kind: 'port', field: 'vlanGroupId', refersTo: 'vlanGroup', index: 'portsByVlanGroup' },
-  { kind: 'vlan', field: 'vrfId', refersTo: 'vrf', index: 'vlansByVrf' },
-  { kind: 'port', field: 'vrfId', refersTo: 'vrf', index: 'portsByVrf' },
-  { kind: 'prefix', field: 'vrfId', refersTo: 'vrf', index: 'prefixesByVrf' },
-  { kind: 'address', field: 'vrfId', refersTo: 'vrf', index: 'addressesByVrf' },
-  { kind: 'route', field: 'vrfId', refersTo: 'vrf', index: 'routesByVrf' },
-  { kind: 'bgpSession', field: 'vrfId', refersTo: 'vrf', index: 'bgpSessionsByVrf' },
-  { kind: 'port', field: 'aggregateId', refersTo: 'port', index: 'portsByAggregate' },
-  { kind: 'port', field: 'parentId', refersTo: 'port', index: 'portsByParent' },
-  { kind: 'address', field: 'portId', refersTo: 'port', index: 'addressesByPort' },
-  { kind: 'route', field: 'viaPortId', refersTo: 'port', index: 'routesByPort' },
-  { kind: 'redundancy', field: 'portId', refersTo: 'port', index: 'redundanciesByPort' },
-  { kind: 'prefix', field: 'vlanId', refersTo: 'vlan', index: 'prefixesByVlan' },
-  { kind: 'prefix', field: 'placeId', refersTo: 'place', index: 'prefixesByPlace' },
-  { kind: 'route', field: 'deviceId', refersTo: 'device', index: 'routesByDevice' },
-  { kind: 'bgpSession', field: 'deviceId', refersTo: 'device', index: 'bgpSessionsByDevice' },
-  { kind: 'place', field: 'parentId', refersTo: 'place', index: 'placesByParent' },
-  { kind: 'rack', field: 'placeId', refersTo: 'place', index: 'racksByPlace' },
-  { kind: 'device', field: 'placeId', refersTo: 'place', index: 'devicesByPlace' },
-  { kind: 'sheet', field: 'scopeId', refersTo: 'place', index: 'sheetsByScope' },
-  { kind: 'device', field: 'rackId', refersTo: 'rack', index: 'devicesByRack' },
-  { kind: 'device', field: 'modelId', refersTo: 'model', index: 'devicesByModel' },
-  { kind: 'module', field: 'deviceId', refersTo: 'device', index: 'modulesByDevice' },
-  { kind: 'module', field: 'modelId', refersTo: 'model', index: 'modulesByModel' },
-  { kind: 'port', field: 'moduleId', refersTo: 'module', index: 'portsByModule' },
-  { kind: 'cable', field: 'typeId', refersTo: 'model', index: 'cablesByType' },
-  { kind: 'port', field: 'deviceId', refersTo: 'device', index: 'everyPortByDevice' },
-  { kind: 'sheetItem', field: 'deviceId', refersTo: 'device', index: 'sheetItemsByDevice' },
-  { kind: 'port', field: 'transceiverId', refersTo: 'model', index: 'portsByTransceiver' },
-  { kind: 'leg', field: 'cableId', refersTo: 'cable', index: 'legsByCable' },
-  { kind: 'leg', field: 'portId', refersTo: 'port', index: 'legByPort' },
-  { kind: 'circuit', field: 'aPortId', refersTo: 'port', index: 'circuitByPort' },
-  { kind: 'pathway', field: 'aPlaceId', refersTo: 'place', index: 'pathwaysByPlace' },
-  { kind: 'cable', field: 'aPortId', refersTo: 'port', index: 'cablesByPort' },
-  { kind: 'port', field: 'passThroughId', refersTo: 'port', index: 'portsByPassThrough' },
-  { kind: 'sheetItem', field: 'sheetId', refersTo: 'sheet', index: 'sheetItemsBySheet' },
-  { kind: 'sheetItem', field: 'placeId', refersTo: 'place', index: 'sheetItemsByPlace' },
-  { kind: 'sheetItem', field: 'circuitId', refersTo: 'circuit', index: 'sheetItemsByCircuit' },
-  { kind: 'sheetItem', field: 'prefixId', refersTo: 'prefix', index: 'sheetItemsByPrefix' },
-  { kind: 'sheetLink', field: 'prefixId', refersTo: 'prefix', index: 'sheetLinksByLine' },
-  { kind: 'sheet', field: 'vlanId', refersTo: 'vlan', index: 'sheetsByVlan' },
-  { kind: 'sheet', field: 'vrfId', refersTo: 'vrf', index: 'sheetsByVrf' },
-  { kind: 'sheetLink', field: 'sheetId', refersTo: 'sheet', index: 'sheetLinksBySheet' },
-  { kind: 'sheetLink', field: 'cableId', refersTo: 'cable', index: 'sheetLinksByLine' },
-  { kind: 'sheetLink', field: 'circuitId', refersTo: 'circuit', index: 'sheetLinksByLine' },
-  { kind: 'mark', field: 'sheetId', refersTo: 'sheet', index: 'marksBySheet' },
-  { kind: 'mark', field: 'deviceId', refersTo: 'device', index: 'marksByDevice' },
-  { kind: 'mark', field: 'aRackId', refersTo: 'rack', index: 'marksByRack' },
-  { kind: 'mark', field: 'linkSheetId', refersTo: 'sheet', index: 'marksByLinkedSheet' },
-];
+function definitionOf(name: string): IndexDefinition {
+  const found = indexDefinitions.get(name);
+  if (found === undefined) throw new Error(`There is no index ${name}.`);
+  return found;
+}
 
 export type Tables = { [K in Kind]: PersistentMap<string, Rows[K]> };
 type AnyIndex = RowIndex<Row>;
@@ -228,7 +154,7 @@ export class Network {
 
   /** The rows an index has under a key, in no particular order. */
   find<N extends IndexName>(name: N, key: string): Rows[IndexKind<N>][] {
-    const kind: IndexKind<N> = indexDefinitions[name].kind;
+    const kind = definitionOf(name).kind as IndexKind<N>;
     const rows: Rows[IndexKind<N>][] = [];
     for (const id of this.named(name).ids(key)) {
       const row = this.get(kind, id);
@@ -238,7 +164,7 @@ export class Network {
   }
 
   findOne<N extends IndexName>(name: N, key: string): Rows[IndexKind<N>] | null {
-    const kind: IndexKind<N> = indexDefinitions[name].kind;
+    const kind = definitionOf(name).kind as IndexKind<N>;
     return this.get(kind, this.named(name).first(key));
   }
 
@@ -274,9 +200,7 @@ export class Network {
   }
 
   private prepare(kind: Kind): void {
-    for (const name of Object.keys(indexDefinitions) as IndexName[]) {
-      if (indexDefinitions[name].kind === kind) this.named(name);
-    }
+    for (const name of indexNamesOf(kind)) this.named(name);
     kinds[kind].unique.forEach((_rule, at) => this.unique(kind, at));
   }
 
@@ -287,16 +211,14 @@ export class Network {
     });
   }
 
-  private named(name: IndexName): AnyIndex {
-    const definition = indexDefinitions[name];
-    return this.index(name, definition.kind, definition.key as (row: Row) => string | null);
+  private named(name: string): AnyIndex {
+    const built = this.indexes.get(name);
+    if (built !== undefined) return built;
+    const { kind, key } = definitionOf(name);
+    return this.index(name, kind, key);
   }
 
-  private index<K extends Kind>(
-    name: string,
-    kind: K,
-    key: (row: Rows[K]) => string | readonly string[] | null,
-  ): AnyIndex {
+  private index<K extends Kind>(name: string, kind: K, key: (row: Rows[K]) => IndexKey): AnyIndex {
     const built = this.indexes.get(name);
     if (built !== undefined) return built;
     const made =
@@ -312,9 +234,7 @@ function emptyTables(): Tables {
 }
 
 const kindOfIndex = (name: string): Kind =>
-  name in indexDefinitions
-    ? indexDefinitions[name as IndexName].kind
-    : (name.slice(0, name.indexOf('.')) as Kind);
+  indexDefinitions.get(name)?.kind ?? (name.slice(0, name.indexOf('.')) as Kind);
 
 /** A network being changed: only what is touched is copied. */
 export class NetworkDraft {

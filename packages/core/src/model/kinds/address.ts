@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { defineKind } from '../kind.ts';
+import { addressBlock } from '../addressBlock.ts';
 import { idField, noted, refField, textField } from '../field.ts';
 import { interfaceField } from '../ipField.ts';
 
@@ -49,3 +51,21 @@ export const blankAddress: Omit<Address, 'id' | 'address'> = {
   dnsName: null,
   notes: null,
 };
+
+export const addressKind = defineKind({
+  schema: addressSchema,
+  one: 'address',
+  many: 'addresses',
+  refs: {
+    vrfId: { to: 'vrf', index: 'addressesByVrf', onRemove: 'holds' },
+    portId: { to: 'port', index: 'addressesByPort', onRemove: 'goes' },
+  },
+  indexes: {
+    /** By the host alone, whatever its VRF and prefix length. */
+    addressesByHost: (row) => row.address.slice(0, row.address.indexOf('/')),
+    addressesByBlock: (row) => addressBlock(row),
+  },
+  unique: [],
+  nameOf: (row) => row.address,
+  blank: blankAddress,
+});

@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { defineKind } from '../kind.ts';
+import { notActive } from '../status.ts';
 import { amountField, countField, idField, nameField, noted, refField, textField } from '../field.ts';
 
 export const cableStatuses = ['planned', 'active', 'retired'] as const;
@@ -32,3 +34,22 @@ export const blankCable: Omit<Cable, 'id' | 'label'> = {
   bPortId: null,
   notes: null,
 };
+
+export const cableKind = defineKind({
+  schema: cableSchema,
+  one: 'cable',
+  many: 'cables',
+  refs: {
+    typeId: { to: 'model', index: 'cablesByType', onRemove: 'holds' },
+    aPortId: { to: 'port', index: 'cablesByPort', onRemove: 'cleared' },
+    bPortId: { to: 'port', index: 'cablesByPort', onRemove: 'cleared' },
+  },
+  indexes: {
+    cablesByStatus: (row) => notActive(row),
+    cableByLabel: (row) => row.label.toLowerCase(),
+    cablesBySite: (row) => /^(.*?)-?\d+$/.exec(row.label)?.[1]?.toLowerCase() ?? null,
+  },
+  unique: [{ what: 'label', key: (row) => row.label }],
+  nameOf: (row) => row.label,
+  blank: blankCable,
+});

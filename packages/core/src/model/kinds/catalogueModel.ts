@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { defineKind } from '../kind.ts';
 import { connectorNames } from '../connectors.ts';
 import { amountField, dateField, idField, nameField, noted, textField } from '../field.ts';
 import { roleCodes } from '../roles.ts';
@@ -273,3 +274,20 @@ export const blankModel: Omit<CatalogueModel, 'id' | 'name'> = {
   retired: false,
   notes: null,
 };
+
+/** Maker and name together, as people say it and as files refer to it. */
+export const modelTitle = (model: Pick<CatalogueModel, 'maker' | 'name'>): string =>
+  model.maker === null ? model.name : `${model.maker} ${model.name}`;
+
+export const modelKind = defineKind({
+  schema: modelSchema,
+  one: 'model',
+  many: 'models',
+  refs: {},
+  indexes: {
+    modelByTitle: (row) => modelTitle(row).toLowerCase(),
+  },
+  unique: [{ what: 'name', key: (row) => modelTitle(row) }],
+  nameOf: (row) => modelTitle(row),
+  blank: blankModel,
+});

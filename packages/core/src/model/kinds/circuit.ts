@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { defineKind } from '../kind.ts';
+import { notActive } from '../status.ts';
 import { amountField, idField, nameField, noted, refField, textField } from '../field.ts';
 import { cableStatuses } from './cable.ts';
 
@@ -40,3 +42,20 @@ export const blankCircuit: Omit<Circuit, 'id' | 'number'> = {
   handover: null,
   notes: null,
 };
+
+export const circuitKind = defineKind({
+  schema: circuitSchema,
+  one: 'circuit',
+  many: 'circuits',
+  refs: {
+    aPortId: { to: 'port', index: 'circuitByPort', onRemove: 'cleared' },
+    bPortId: { to: 'port', index: 'circuitByPort', onRemove: 'cleared' },
+  },
+  indexes: {
+    circuitsByStatus: (row) => notActive(row),
+    circuitByNumber: (row) => row.number.toLowerCase(),
+  },
+  unique: [{ what: 'number', key: (row) => row.number }],
+  nameOf: (row) => row.number,
+  blank: blankCircuit,
+});

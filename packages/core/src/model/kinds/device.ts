@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { defineKind } from '../kind.ts';
+import { notActive } from '../status.ts';
 import { dateField, idField, nameField, noted, refField, textField } from '../field.ts';
 import { ipField } from '../ipField.ts';
 import { roleCodes } from '../roles.ts';
@@ -109,3 +111,24 @@ export const blankDevice: Omit<Device, 'id' | 'name' | 'role'> = {
   extra: {},
   notes: null,
 };
+
+export const deviceKind = defineKind({
+  schema: deviceSchema,
+  one: 'device',
+  many: 'devices',
+  refs: {
+    modelId: { to: 'model', index: 'devicesByModel', onRemove: 'holds' },
+    placeId: { to: 'place', index: 'devicesByPlace', onRemove: 'holds' },
+    rackId: { to: 'rack', index: 'devicesByRack', onRemove: 'holds' },
+  },
+  indexes: {
+    deviceByName: (row) => row.name.toLowerCase(),
+    deviceBySerial: (row) => row.serial?.toLowerCase() ?? null,
+    /** Of what is not active: planned or retired. */
+    devicesByStatus: (row) => notActive(row),
+    devicesByStack: (row) => row.stack?.toLowerCase() ?? null,
+  },
+  unique: [{ what: 'name', key: (row) => row.name }],
+  nameOf: (row) => row.name,
+  blank: blankDevice,
+});

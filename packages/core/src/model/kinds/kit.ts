@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { defineKind } from '../kind.ts';
 import { cableStatuses } from './cable.ts';
 import { deviceSides } from './device.ts';
 import { idField, nameField, noted, textField } from '../field.ts';
@@ -54,3 +55,14 @@ export const kitSchema = z.strictObject({
   notes: textField('Notes'),
 });
 export type Kit = z.infer<typeof kitSchema>;
+
+export const kitKind = defineKind({
+  schema: kitSchema,
+  one: 'kit',
+  many: 'kits',
+  refs: {},
+  indexes: {},
+  unique: [{ what: 'name', key: (row) => row.name }],
+  nameOf: (row) => row.name,
+  blank: {},
+});

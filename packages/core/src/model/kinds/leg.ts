@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { defineKind } from '../kind.ts';
 import { idField, noted } from '../field.ts';
 
 /**
@@ -13,3 +14,18 @@ export const legSchema = z.strictObject({
   portId: idField('Port'),
 });
 export type Leg = z.infer<typeof legSchema>;
+
+export const legKind = defineKind({
+  schema: legSchema,
+  one: 'leg',
+  many: 'legs',
+  refs: {
+    cableId: { to: 'cable', index: 'legsByCable', onRemove: 'goes' },
+    portId: { to: 'port', index: 'legByPort', onRemove: 'goes' },
+  },
+  indexes: {},
+  unique: [{ what: 'number', key: (row) => `${row.cableId}:${row.side}:${row.number}` }],
+  nameOf: (row) => `leg ${row.number}`,
+  blank: {},
+  uncounted: true,
+});

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { defineKind } from '../kind.ts';
 import { idField, noted, refField } from '../field.ts';
 import { sheetPictureField } from './picture.ts';
 
@@ -83,3 +84,21 @@ export const blankMark: Omit<Mark, 'id' | 'sheetId' | 'form'> = {
   linkSheetId: null,
   picture: null,
 };
+
+export const markKind = defineKind({
+  schema: markSchema,
+  one: 'mark on a sheet',
+  many: 'marks on sheets',
+  refs: {
+    sheetId: { to: 'sheet', index: 'marksBySheet', onRemove: 'goes' },
+    deviceId: { to: 'device', index: 'marksByDevice', onRemove: 'cleared' },
+    aRackId: { to: 'rack', index: 'marksByRack', onRemove: 'goes' },
+    bRackId: { to: 'rack', index: 'marksByRack', onRemove: 'goes' },
+    linkSheetId: { to: 'sheet', index: 'marksByLinkedSheet', onRemove: 'cleared' },
+  },
+  indexes: {},
+  unique: [],
+  nameOf: (row) => row.form,
+  blank: blankMark,
+  uncounted: true,
+});

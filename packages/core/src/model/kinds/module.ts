@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { defineKind } from '../kind.ts';
 import { idField, nameField, textField } from '../field.ts';
 
 /** A module in a slot of a device: it brings ports and draws power as its model says. */
@@ -11,3 +12,17 @@ export const moduleSchema = z.strictObject({
   notes: textField('Notes'),
 });
 export type Module = z.infer<typeof moduleSchema>;
+
+export const moduleKind = defineKind({
+  schema: moduleSchema,
+  one: 'module',
+  many: 'modules',
+  refs: {
+    deviceId: { to: 'device', index: 'modulesByDevice', onRemove: 'goes' },
+    modelId: { to: 'model', index: 'modulesByModel', onRemove: 'holds' },
+  },
+  indexes: {},
+  unique: [{ what: 'slot', key: (row) => `${row.deviceId}:${row.slot}` }],
+  nameOf: (row) => row.slot,
+  blank: {},
+});

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { defineKind } from '../kind.ts';
 import { idField, nameField, noted, textField } from '../field.ts';
 
 export const pathwayKinds = ['tray', 'conduit', 'riser', 'duct'] as const;
@@ -26,3 +27,17 @@ export const pathwaySchema = z
       });
   });
 export type Pathway = z.infer<typeof pathwaySchema>;
+
+export const pathwayKind = defineKind({
+  schema: pathwaySchema,
+  one: 'pathway',
+  many: 'pathways',
+  refs: {
+    aPlaceId: { to: 'place', index: 'pathwaysByPlace', onRemove: 'goes' },
+    bPlaceId: { to: 'place', index: 'pathwaysByPlace', onRemove: 'goes' },
+  },
+  indexes: {},
+  unique: [{ what: 'name', key: (row) => row.name }],
+  nameOf: (row) => row.name,
+  blank: {},
+});

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { defineKind } from '../kind.ts';
 import { amountField, idField, nameField, noted, refField, textField } from '../field.ts';
 
 /** From the outermost in. A vessel or a vehicle is a site; any depth may be skipped. */
@@ -74,3 +75,20 @@ export const blankPlace: Omit<Place, 'id' | 'name' | 'kind'> = {
   vlanGroupId: null,
   notes: null,
 };
+
+export const placeKind = defineKind({
+  schema: placeSchema,
+  one: 'place',
+  many: 'places',
+  refs: {
+    parentId: { to: 'place', index: 'placesByParent', onRemove: 'holds', none: 'root' },
+    vlanGroupId: { to: 'vlanGroup', index: 'placesByVlanGroup', onRemove: 'holds' },
+  },
+  indexes: {},
+  unique: [
+    { what: 'name', key: (row) => `${row.parentId ?? ''}/${row.name}` },
+    { what: 'code', key: (row) => row.code ?? '' },
+  ],
+  nameOf: (row) => row.name,
+  blank: blankPlace,
+});

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { defineKind } from '../kind.ts';
 import { connectorNames } from '../connectors.ts';
 import { amountField, countField, idField, nameField, noted, refField, textField } from '../field.ts';
 import { ipField } from '../ipField.ts';
@@ -110,3 +111,33 @@ export const blankPort: Omit<Port, 'id' | 'deviceId' | 'name'> = {
   spanningTree: null,
   notes: null,
 };
+
+export const portKind = defineKind({
+  schema: portSchema,
+  one: 'port',
+  many: 'ports',
+  wordsFor: (row) =>
+    row.form === 'physical' ? { one: 'port', many: 'ports' } : { one: 'interface', many: 'interfaces' },
+  refs: {
+    deviceId: { to: 'device', index: 'everyPortByDevice', onRemove: 'goes' },
+    moduleId: { to: 'module', index: 'portsByModule', onRemove: 'goes' },
+    passThroughId: { to: 'port', index: 'portsByPassThrough', onRemove: 'cleared' },
+    transceiverId: { to: 'model', index: 'portsByTransceiver', onRemove: 'holds' },
+    vlanGroupId: { to: 'vlanGroup', index: 'portsByVlanGroup', onRemove: 'holds' },
+    aggregateId: { to: 'port', index: 'portsByAggregate', onRemove: 'cleared' },
+    parentId: { to: 'port', index: 'portsByParent', onRemove: 'goes' },
+    vrfId: { to: 'vrf', index: 'portsByVrf', onRemove: 'holds' },
+  },
+  indexes: {
+    /** Ports with a connector; those that are only configured are in the next two. */
+    portsByDevice: (row) => (row.form === 'physical' ? row.deviceId : null),
+    powerPortsByDevice: (row) => (row.role === 'powerIn' || row.role === 'powerOut' ? row.deviceId : null),
+    portByName: (row) => `${row.deviceId}:${row.name.toLowerCase()}`,
+    /** Ports that take part in OSPF, all under `all`. */
+    ospfPorts: (row) => (row.ospf === null ? null : 'all'),
+    logicalPortsByDevice: (row) => (row.form === 'physical' ? null : row.deviceId),
+  },
+  unique: [{ what: 'name', key: (row) => `${row.deviceId}:${row.name}` }],
+  nameOf: (row) => row.name,
+  blank: blankPort,
+});

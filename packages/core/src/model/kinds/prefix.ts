@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { defineKind } from '../kind.ts';
+import { notActive } from '../status.ts';
 import { idField, noted, refField, textField } from '../field.ts';
 import { compareIp, holds, parseIp, parsePrefix } from '../ip.ts';
 import { ipField, prefixField } from '../ipField.ts';
@@ -81,3 +83,20 @@ export const blankPrefix: Omit<Prefix, 'id' | 'prefix'> = {
   ranges: [],
   notes: null,
 };
+
+export const prefixKind = defineKind({
+  schema: prefixSchema,
+  one: 'prefix',
+  many: 'prefixes',
+  refs: {
+    vrfId: { to: 'vrf', index: 'prefixesByVrf', onRemove: 'holds', none: 'global' },
+    vlanId: { to: 'vlan', index: 'prefixesByVlan', onRemove: 'cleared' },
+    placeId: { to: 'place', index: 'prefixesByPlace', onRemove: 'holds' },
+  },
+  indexes: {
+    prefixesByStatus: (row) => notActive(row),
+  },
+  unique: [{ what: 'prefix', key: (row) => `${row.vrfId ?? ''} ${row.prefix}` }],
+  nameOf: (row) => row.prefix,
+  blank: blankPrefix,
+});

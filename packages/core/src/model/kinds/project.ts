@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { defineKind } from '../kind.ts';
 import { roleCodes } from '../roles.ts';
 import { pictureField } from './picture.ts';
 import { newId } from '../ids.ts';
@@ -83,4 +84,15 @@ export const newProject = (name: string, id = newId()): Project => ({
   labelDigits: 5,
   cabling: defaultCablingRules,
   symbols: {},
+});
+
+export const projectKind = defineKind({
+  schema: projectSchema,
+  one: 'project',
+  many: 'projects',
+  refs: {},
+  indexes: {},
+  unique: [],
+  nameOf: (row) => row.name,
+  blank: { cabling: defaultCablingRules, symbols: {} },
 });

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { defineKind } from '../kind.ts';
 import { amountField, countField, idField, nameField, noted, textField } from '../field.ts';
 
 /** A supply to a rack: usable power is volts x amps x phases x derating (continuous load, 80 % by common rule). */
@@ -59,3 +60,18 @@ export const blankRack: Omit<Rack, 'id' | 'name' | 'placeId'> = {
   feeds: [],
   notes: null,
 };
+
+export const rackKind = defineKind({
+  schema: rackSchema,
+  one: 'rack',
+  many: 'racks',
+  refs: {
+    placeId: { to: 'place', index: 'racksByPlace', onRemove: 'holds' },
+  },
+  indexes: {
+    rackByName: (row) => row.name.toLowerCase(),
+  },
+  unique: [{ what: 'name', key: (row) => row.name }],
+  nameOf: (row) => row.name,
+  blank: blankRack,
+});

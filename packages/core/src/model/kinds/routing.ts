@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { defineKind } from '../kind.ts';
 import { countField, idField, noted, refField, textField } from '../field.ts';
 import { parseIp, parsePrefix } from '../ip.ts';
 import { ipField, prefixField } from '../ipField.ts';
@@ -80,3 +81,52 @@ export const ospfSchema = z.strictObject({
   network: z.enum(ospfNetworks).default('broadcast'),
 });
 export type Ospf = z.infer<typeof ospfSchema>;
+
+export const routeKind = defineKind({
+  schema: routeSchema,
+  one: 'static route',
+  many: 'static routes',
+  refs: {
+    deviceId: { to: 'device', index: 'routesByDevice', onRemove: 'goes' },
+    vrfId: { to: 'vrf', index: 'routesByVrf', onRemove: 'holds' },
+    viaPortId: { to: 'port', index: 'routesByPort', onRemove: 'goes' },
+  },
+  indexes: {},
+  unique: [
+    {
+      what: 'prefix',
+      key: (row) => `${row.deviceId} ${row.vrfId ?? ''} ${row.prefix} ${row.via ?? row.viaPortId ?? ''}`,
+    },
+  ],
+  nameOf: (row) => row.prefix,
+  blank: blankRoute,
+});
+
+export const bgpSessionKind = defineKind({
+  schema: bgpSessionSchema,
+  one: 'BGP session',
+  many: 'BGP sessions',
+  refs: {
+    deviceId: { to: 'device', index: 'bgpSessionsByDevice', onRemove: 'goes' },
+    vrfId: { to: 'vrf', index: 'bgpSessionsByVrf', onRemove: 'holds' },
+  },
+  indexes: {},
+  unique: [{ what: 'neighbour', key: (row) => `${row.deviceId} ${row.vrfId ?? ''} ${row.neighbour}` }],
+  nameOf: (row) => row.neighbour,
+  blank: blankBgpSession,
+});
+
+export const redundancyKind = defineKind({
+  schema: redundancySchema,
+  one: 'redundancy group',
+  many: 'redundancy groups',
+  refs: {
+    portId: { to: 'port', index: 'redundanciesByPort', onRemove: 'goes' },
+  },
+  indexes: {
+    redundanciesByVirtual: (row) => row.virtual,
+  },
+  unique: [{ what: 'group', key: (row) => `${row.portId} ${row.group} ${row.virtual}` }],
+  nameOf: (row) => `group ${row.group}`,
+  blank: blankRedundancy,
+});

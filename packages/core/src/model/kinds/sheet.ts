@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { defineKind } from '../kind.ts';
 import { idField, nameField, noted, refField } from '../field.ts';
 import { roleCodes } from '../roles.ts';
 
@@ -196,3 +197,18 @@ export const facetState = (sheet: Pick<Sheet, 'show' | 'faded' | 'locked'>, face
       : sheet.locked.includes(facet)
         ? 'locked'
         : 'shown';
+
+export const sheetKind = defineKind({
+  schema: sheetSchema,
+  one: 'sheet',
+  many: 'sheets',
+  refs: {
+    scopeId: { to: 'place', index: 'sheetsByScope', onRemove: 'holds', none: 'root' },
+    vlanId: { to: 'vlan', index: 'sheetsByVlan', onRemove: 'cleared' },
+    vrfId: { to: 'vrf', index: 'sheetsByVrf', onRemove: 'cleared' },
+  },
+  indexes: {},
+  unique: [{ what: 'name', key: (row) => row.name }],
+  nameOf: (row) => row.name,
+  blank: blankSheet,
+});

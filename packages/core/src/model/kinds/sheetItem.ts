@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { defineKind } from '../kind.ts';
 import { idField, noted, refField } from '../field.ts';
 
 const coordinate = (label: string) => noted(z.number().min(-1e6).max(1e6).nullable(), { label });
@@ -48,3 +49,28 @@ export const blankSheetItem: Omit<SheetItem, 'id' | 'sheetId'> = {
   away: false,
   collapsed: false,
 };
+
+export const sheetItemKind = defineKind({
+  schema: sheetItemSchema,
+  one: 'position on a sheet',
+  many: 'positions on sheets',
+  refs: {
+    sheetId: { to: 'sheet', index: 'sheetItemsBySheet', onRemove: 'goes' },
+    deviceId: { to: 'device', index: 'sheetItemsByDevice', onRemove: 'goes' },
+    placeId: { to: 'place', index: 'sheetItemsByPlace', onRemove: 'goes' },
+    circuitId: { to: 'circuit', index: 'sheetItemsByCircuit', onRemove: 'goes' },
+    prefixId: { to: 'prefix', index: 'sheetItemsByPrefix', onRemove: 'goes' },
+  },
+  indexes: {},
+  unique: [
+    {
+      what: 'deviceId',
+      key: (row) => `${row.sheetId}/${row.deviceId ?? row.placeId ?? row.circuitId ?? row.prefixId ?? ''}`,
+      meanwhile: (row, name) =>
+        `${name('device', row.deviceId) || name('place', row.placeId) || name('circuit', row.circuitId) || name('prefix', row.prefixId)} was moved by somebody else on this sheet at the same moment. It stands where they put it; move it again.`,
+    },
+  ],
+  nameOf: () => 'position',
+  blank: blankSheetItem,
+  uncounted: true,
+});

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { defineKind } from '../kind.ts';
 import { idField, noted, refField } from '../field.ts';
 import { linkFacets } from './sheet.ts';
 
@@ -43,3 +44,27 @@ export const blankSheetLink: Omit<SheetLink, 'id' | 'sheetId'> = {
   show: null,
   straight: false,
 };
+
+export const sheetLinkKind = defineKind({
+  schema: sheetLinkSchema,
+  one: 'link on a sheet',
+  many: 'links on sheets',
+  refs: {
+    sheetId: { to: 'sheet', index: 'sheetLinksBySheet', onRemove: 'goes' },
+    cableId: { to: 'cable', index: 'sheetLinksByLine', onRemove: 'goes' },
+    circuitId: { to: 'circuit', index: 'sheetLinksByLine', onRemove: 'goes' },
+    prefixId: { to: 'prefix', index: 'sheetLinksByLine', onRemove: 'goes' },
+  },
+  indexes: {},
+  unique: [
+    {
+      what: 'cableId',
+      key: (row) => `${row.sheetId}/${row.cableId ?? row.circuitId ?? row.prefixId ?? ''}`,
+      meanwhile: (row, name) =>
+        `${name('cable', row.cableId) || name('circuit', row.circuitId) || name('prefix', row.prefixId)} was changed by somebody else on this sheet at the same moment. Look at it and change it again.`,
+    },
+  ],
+  nameOf: () => 'link',
+  blank: blankSheetLink,
+  uncounted: true,
+});

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { defineKind } from '../kind.ts';
 import { idField, nameField, noted, textField } from '../field.ts';
 import { vidSchema } from '../vids.ts';
 import { gatewayPlaces, prefixRoles } from './prefix.ts';
@@ -28,3 +29,16 @@ export const siteTemplateSchema = z.strictObject({
   notes: textField('Notes'),
 });
 export type SiteTemplate = z.infer<typeof siteTemplateSchema>;
+
+export const siteTemplateKind = defineKind({
+  schema: siteTemplateSchema,
+  one: 'site template',
+  many: 'site templates',
+  refs: {},
+  indexes: {
+    siteTemplateByName: (row) => row.name.toLowerCase(),
+  },
+  unique: [{ what: 'name', key: (row) => row.name }],
+  nameOf: (row) => row.name,
+  blank: {},
+});

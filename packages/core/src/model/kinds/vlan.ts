@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { defineKind } from '../kind.ts';
 import { idField, nameField, noted, refField, textField } from '../field.ts';
 import { vidSchema, vidsSchema } from '../vids.ts';
 import { colourField } from './vrf.ts';
@@ -90,3 +91,48 @@ export function switchingFaults({
     faults.push({ field: 'voiceVid', message: `is ${voiceVid}, which goes untagged on the same port` });
   return faults;
 }
+
+export const vlanGroupKind = defineKind({
+  schema: vlanGroupSchema,
+  one: 'VLAN group',
+  many: 'VLAN groups',
+  refs: {},
+  indexes: {
+    vlanGroupByName: (row) => row.name.toLowerCase(),
+  },
+  unique: [{ what: 'name', key: (row) => row.name }],
+  nameOf: (row) => row.name,
+  blank: {},
+});
+
+export const vlanKind = defineKind({
+  schema: vlanSchema,
+  one: 'VLAN',
+  many: 'VLANs',
+  refs: {
+    groupId: { to: 'vlanGroup', index: 'vlansByGroup', onRemove: 'holds' },
+    vrfId: { to: 'vrf', index: 'vlansByVrf', onRemove: 'holds' },
+  },
+  indexes: {
+    vlanByNumber: (row) => `${row.groupId}/${row.vid}`,
+  },
+  unique: [
+    { what: 'vid', key: (row) => `${row.groupId}/${row.vid}` },
+    { what: 'name', key: (row) => `${row.groupId}/${row.name}` },
+  ],
+  nameOf: (row) => `${row.vid} ${row.name}`,
+  blank: blankVlan,
+});
+
+export const portProfileKind = defineKind({
+  schema: portProfileSchema,
+  one: 'port profile',
+  many: 'port profiles',
+  refs: {},
+  indexes: {
+    portProfileByName: (row) => row.name.toLowerCase(),
+  },
+  unique: [{ what: 'name', key: (row) => row.name }],
+  nameOf: (row) => row.name,
+  blank: {},
+});

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { defineKind } from '../kind.ts';
 import { idField, nameField, noted, textField } from '../field.ts';
 import { parseIp } from '../ip.ts';
 
@@ -37,3 +38,19 @@ export type Vrf = z.infer<typeof vrfSchema>;
 
 /** A VRF with nothing filled in. */
 export const blankVrf: Omit<Vrf, 'id' | 'name'> = { routeDistinguisher: null, colour: 0, notes: null };
+
+export const vrfKind = defineKind({
+  schema: vrfSchema,
+  one: 'VRF',
+  many: 'VRFs',
+  refs: {},
+  indexes: {
+    vrfByName: (row) => row.name.toLowerCase(),
+  },
+  unique: [
+    { what: 'name', key: (row) => row.name },
+    { what: 'routeDistinguisher', key: (row) => row.routeDistinguisher ?? '' },
+  ],
+  nameOf: (row) => row.name,
+  blank: blankVrf,
+});

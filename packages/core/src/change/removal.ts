@@ -1,0 +1,88 @@
+import { kindNames, kinds, type Kind, type Row } from '../model/kinds.ts';
+import { referrers, type Network } from '../model/network.ts';
+import { grouped } from '../model/numbers.ts';
+import { remove, update, type Change } from './change.ts';
+
+/** A row by its kind and id. */
+export interface Subject {
+  kind: Kind;
+  id: string;
+}
+
+export interface Removal {
+  /** Fields that are cleared, then the rows, each before what it refers to: each row once. */
+  changes: Change[];
+  /** The rows that go because others do, not those that were named. */
+  along: { kind: Kind; row: Row }[];
+}
+
+const referrersTo = new Map(
+  kindNames.map((kind) => [kind, referrers.filter(({ refersTo }) => refersTo === kind)]),
+);
+
+/** All that goes with these rows, by what the kinds say of their references. */
+function goingWith(network: Network, named: readonly Subject[]): Map<string, Subject & { row: Row }> {
+  const going = new Map<string, Subject & { row: Row }>();
+  const waiting = [...named];
+  for (let next = waiting.pop(); next !== undefined; next = waiting.pop()) {
+    const { kind, id } = next;
+    const row = network.get(kind, id);
+    if (row === null || going.has(id)) continue;
+    going.set(id, { kind, id, row });
+    for (const { kind: other, index, onRemove } of referrersTo.get(kind) ?? [])
+      if (onRemove === 'goes')
+        for (const found of network.find(index, id)) waiting.push({ kind: other, id: found.id });
+  }
+  return going;
+}
+
+/**
+ * Takes rows out with all that belongs to them: what each kind says of its references decides what goes along and
+ * what merely points at nothing afterwards. Rows that hold one of them are left as they are, and `applyChanges` names
+ * them.
+ */
+export function removal(network: Network, named: readonly Subject[]): Removal {
+  const going = goingWith(network, named);
+  const cleared = new Map<string, { kind: Kind; row: Row; fields: Record<string, null> }>();
+  for (const { kind, id } of going.values())
+    for (const { kind: other, index, fields, onRemove } of referrersTo.get(kind) ?? []) {
+      if (onRemove !== 'cleared') continue;
+      for (const row of network.find(index, id)) {
+        if (going.has(row.id)) continue;
+        const entry = cleared.get(row.id) ?? { kind: other, row, fields: {} };
+        for (const field of fields)
+          if ((row as unknown as Record<string, unknown>)[field] === id) entry.fields[field] = null;
+        cleared.set(row.id, entry);
+      }
+    }
+  const rank = new Map(kindNames.map((kind, at) => [kind, at]));
+  const order = [...going.values()].sort((a, b) => (rank.get(b.kind) ?? 0) - (rank.get(a.kind) ?? 0));
+  const asked = new Set(named.map(({ id }) => id));
+  return {
+    changes: [
+      ...[...cleared.values()].map(({ kind, row, fields }) => update(kind, row as never, fields)),
+      ...order.map(({ kind, row }) => remove(kind, row as never)),
+    ].filter((change) => change !== null),
+    along: order.filter(({ id }) => !asked.has(id)).map(({ kind, row }) => ({ kind, row })),
+  };
+}
+
+/** "48 ports, 6 cables and 2 addresses", or nothing: what goes, in numbers and in the order of the kinds. */
+export function inNumbers(rows: readonly { kind: Kind; row: Row }[]): string {
+  const counts = new Map<string, { count: number; one: string; many: string }>();
+  for (const kind of kindNames) {
+    const { uncounted, one, many, wordsFor } = kinds[kind];
+    if (uncounted === true) continue;
+    for (const { row } of rows.filter((entry) => entry.kind === kind)) {
+      const words = wordsFor?.(row as never) ?? { one, many };
+      const entry = counts.get(words.one) ?? { count: 0, ...words };
+      entry.count++;
+      counts.set(words.one, entry);
+    }
+  }
+  const parts = [...counts.values()].map(
+    ({ count, one, many }) => `${grouped(count)} ${count === 1 ? one : many}`,
+  );
+  const last = parts.pop();
+  return last === undefined ? '' : parts.length === 0 ? last : `${parts.join(', ')} and ${last}`;
+}
