@@ -69,20 +69,20 @@ export function removal(network: Network, named: readonly Subject[]): Removal {
 
 /** "48 ports, 6 cables and 2 addresses", or nothing: what goes, in numbers and in the order of the kinds. */
 export function inNumbers(rows: readonly { kind: Kind; row: Row }[]): string {
-  const counts = new Map<string, { count: number; one: string; many: string }>();
+  const parts: string[] = [];
   for (const kind of kindNames) {
     const { uncounted, one, many, wordsFor } = kinds[kind];
     if (uncounted === true) continue;
+    const counts = new Map<string, { count: number; many: string }>();
     for (const { row } of rows.filter((entry) => entry.kind === kind)) {
       const words = wordsFor?.(row as never) ?? { one, many };
-      const entry = counts.get(words.one) ?? { count: 0, ...words };
-      entry.count++;
-      counts.set(words.one, entry);
+      counts.set(words.one, { count: (counts.get(words.one)?.count ?? 0) + 1, many: words.many });
     }
+    // The plain word first, whatever the order of the rows.
+    const told = [...counts].sort(([a], [b]) => (a === one ? -1 : b === one ? 1 : a < b ? -1 : 1));
+    for (const [word, { count, many: several }] of told)
+      parts.push(`${grouped(count)} ${count === 1 ? word : several}`);
   }
-  const parts = [...counts.values()].map(
-    ({ count, one, many }) => `${grouped(count)} ${count === 1 ? one : many}`,
-  );
   const last = parts.pop();
   return last === undefined ? '' : parts.length === 0 ? last : `${parts.join(', ')} and ${last}`;
 }
