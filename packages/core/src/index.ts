@@ -1,4 +1,6 @@
 export * from './model/kinds.ts';
+export * from './model/kind.ts';
+export * from './model/storage.ts';
 export * from './model/network.ts';
 export * from './model/problem.ts';
 export * from './model/field.ts';
@@ -44,6 +46,7 @@ export * from './model/kinds/sheetLink.ts';
 export * from './model/kinds/mark.ts';
 export * from './change/change.ts';
 export * from './change/apply.ts';
+export * from './change/removal.ts';
 export * from './lens/inForce.ts';
 export * from './change/invert.ts';
 export * from './change/diff.ts';

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { sectionSchemas } from './sections.ts';
 import {
   bgpEntry,
   logicalPortFields,
@@ -15,7 +16,6 @@ import { cableStatuses } from '../model/kinds/cable.ts';
 import { circuitSchema } from '../model/kinds/circuit.ts';
 import { modelSchema } from '../model/kinds/catalogueModel.ts';
 import { deviceSchema } from '../model/kinds/device.ts';
-import { kitSchema } from '../model/kinds/kit.ts';
 import { pathwaySchema } from '../model/kinds/pathway.ts';
 import { placeSchema } from '../model/kinds/place.ts';
 import { portRoles } from '../model/kinds/portGroup.ts';
@@ -207,8 +207,6 @@ export const sheetEntry = z.strictObject({
     .optional(),
 });
 
-export const kitEntry = fieldsOf(kitSchema.shape, ['id']).extend({ name });
-
 /** The whole file. Everything but the first two fields may be left out. */
 export const exchangeSchema = z.strictObject({
   format: z.literal(formatName),
@@ -235,7 +233,7 @@ export const exchangeSchema = z.strictObject({
   prefixes: z.array(prefixEntry).optional(),
   reserved: z.array(reservedEntry).optional().describe('Addresses kept without a port'),
   sheets: z.array(sheetEntry).optional(),
-  kits: z.array(kitEntry).optional(),
+  ...sectionSchemas(),
 });
 
 export type ExchangeFile = z.infer<typeof exchangeSchema>;

@@ -22,6 +22,7 @@ import { readCables, readCircuits, readPathways } from './readCabling.ts';
 import { ensurePlace } from './readPlace.ts';
 import { readDeviceRouting, readNumbering, readPrefixes, vlanGroupNamed } from './readLogical.ts';
 import { mergePorts } from './readPorts.ts';
+import { readSections } from './sections.ts';
 import { Staging, type FileProblem } from './staging.ts';
 
 export type ReadResult =
@@ -230,23 +231,7 @@ export function readExchange(network: Network, data: unknown): ReadResult {
   readPathways(staging, file);
   readPrefixes(staging, file);
   readSheets(staging, file);
-  (file.kits ?? []).forEach((entry, index) => {
-    const existing = [...staging.network.all('kit')].find(
-      (kit) => kit.name.toLowerCase() === entry.name.toLowerCase(),
-    );
-    staging.put(
-      'kit',
-      {
-        notes: null,
-        contents: { racks: [], devices: [], cables: [] },
-        ...existing,
-        ...given(entry, []),
-        name: entry.name,
-        id: existing?.id ?? newId(),
-      },
-      `$.kits[${index}]`,
-    );
-  });
+  readSections(staging, file);
   const result = staging.finish();
   if (!result.ok) return result;
   const devices = result.changes.filter((change) => change.kind === 'device').length;

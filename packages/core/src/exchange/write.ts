@@ -12,6 +12,7 @@ import type { Network } from '../model/network.ts';
 import { byName, compareNames } from '../model/order.ts';
 import { placePath } from '../model/places.ts';
 import { endsOf, everyPortOf, portsOf, portTitle } from '../model/ports.ts';
+import { writeSections } from './sections.ts';
 import { sparse } from './sparse.ts';
 import { logicalEntries, logicalFields, routingFields } from './writeLogical.ts';
 import { sheetEntryOf } from './writeSheets.ts';
@@ -236,10 +237,6 @@ export function writeExchange(network: Network): ExchangeFile {
     ...(prefixes === undefined ? {} : { prefixes }),
     ...(reserved === undefined ? {} : { reserved }),
     sheets: [...network.all('sheet')].sort(byName).map((sheet) => sheetEntryOf(network, sheet)),
-    ...(network.count('kit') === 0
-      ? {}
-      : {
-          kits: [...network.all('kit')].sort(byName).map(({ id: _id, ...kit }) => sparse(kit)),
-        }),
+    ...writeSections(network),
   };
 }

@@ -24,6 +24,8 @@ export type IndexKey = string | readonly string[] | null;
 export interface Unique<R> {
   what: keyof R & string;
   key: (row: R) => string;
+  /** The fields that make the key, for a table made from the definition. */
+  fields?: readonly (keyof R & string)[];
   /** Told where nobody chooses the key: somebody else made the same row at the same moment. */
   meanwhile?: (row: R, name: (kind: string, id: string | null) => string) => string;
 }
@@ -49,6 +51,8 @@ export interface KindDefinition<R extends Identified> {
   blank: Partial<R>;
   /** What some of its rows are called where they are counted; `one` and `many` where it is left out. */
   wordsFor?: (row: R) => { one: string; many: string };
+  /** Its own section of an exchange file under this name, read and written by what the kind says of itself. */
+  section?: string;
   /** Part of another thing's drawing or wiring: nobody counts it when they are told what goes. */
   uncounted?: boolean;
 }
@@ -96,3 +100,13 @@ export function creationOrder(definitions: {
   for (const kind of Object.keys(definitions)) visit(kind, []);
   return order;
 }
+
+/** What these fields hold together is there once in the project; with nothing in the first of them it does not matter. */
+export const uniqueBy = <R>(...fields: [keyof R & string, ...(keyof R & string)[]]): Unique<R> => ({
+  what: fields[0],
+  fields,
+  key: (row) => {
+    const values = fields.map((field) => (row[field] ?? '') as string | number);
+    return values[0] === '' ? '' : values.join('/');
+  },
+});

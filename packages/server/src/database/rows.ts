@@ -1,4 +1,4 @@
-import { kinds, type CablingRules, type Kind } from '@visograph/core';
+import { columnsOf, kindNames, type CablingRules, type Kind } from '@visograph/core';
 import { Model, type RelationMappings } from 'objection';
 
 export type MemberRole = 'owner' | 'editor' | 'reader';
@@ -46,7 +46,7 @@ export class ProjectRow extends Model {
     return 'project';
   }
   static override get jsonAttributes(): string[] {
-    return ['cabling', 'symbols'];
+    return jsonFieldsOf('project');
   }
 }
 
@@ -70,31 +70,14 @@ export class ChangeSetRow extends Model {
   }
 }
 
+const columns = new Map(kindNames.map((kind) => [kind, columnsOf(kind)]));
+
+/** The fields of a kind, which are its columns. */
+export const fieldsOf = (kind: Kind): string[] => (columns.get(kind) ?? []).map(({ field }) => field);
+
 /** Fields kept as jsonb: plain data inside a row. */
-export const jsonFields: Partial<Record<Kind, readonly string[]>> = {
-  project: ['cabling', 'symbols'],
-  portProfile: ['taggedVids'],
-  port: ['taggedVids', 'ospf', 'spanningTree'],
-  prefix: ['ranges'],
-  bgpSession: ['families'],
-  siteTemplate: ['parts'],
-  rack: ['feeds'],
-  model: [
-    'portGroups',
-    'ends',
-    'stockLengthsM',
-    'stockPricesMinor',
-    'slots',
-    'licences',
-    'optics',
-    'opticStrands',
-  ],
-  device: ['extra', 'spanningTree'],
-  sheet: ['show', 'faded', 'locked', 'reading', 'templates', 'page', 'views', 'groups'],
-  sheetLink: ['aLabel', 'bLabel', 'middleLabel', 'bends', 'show'],
-  mark: ['points'],
-  kit: ['contents'],
-};
+export const jsonFieldsOf = (kind: Kind): string[] =>
+  (columns.get(kind) ?? []).filter(({ storage }) => storage === 'json').map(({ field }) => field);
 
 const rowClass = (kind: Kind): typeof Model =>
   class extends Model {
@@ -102,39 +85,16 @@ const rowClass = (kind: Kind): typeof Model =>
       return kind;
     }
     static override get jsonAttributes(): string[] {
-      return [...(jsonFields[kind] ?? [])];
+      return jsonFieldsOf(kind);
     }
   };
 
 /** The Objection model of each kind's table. */
-export const rowClasses: Record<Kind, typeof Model> = {
-  project: ProjectRow,
-  vlanGroup: rowClass('vlanGroup'),
-  vrf: rowClass('vrf'),
-  vlan: rowClass('vlan'),
-  portProfile: rowClass('portProfile'),
-  place: rowClass('place'),
-  rack: rowClass('rack'),
-  model: rowClass('model'),
-  device: rowClass('device'),
-  module: rowClass('module'),
-  port: rowClass('port'),
-  cable: rowClass('cable'),
-  leg: rowClass('leg'),
-  circuit: rowClass('circuit'),
-  pathway: rowClass('pathway'),
-  prefix: rowClass('prefix'),
-  address: rowClass('address'),
-  route: rowClass('route'),
-  bgpSession: rowClass('bgpSession'),
-  redundancy: rowClass('redundancy'),
-  siteTemplate: rowClass('siteTemplate'),
-  sheet: rowClass('sheet'),
-  sheetItem: rowClass('sheetItem'),
-  sheetLink: rowClass('sheetLink'),
-  mark: rowClass('mark'),
-  kit: rowClass('kit'),
-};
-
-/** The fields of a kind, which are its columns. */
-export const fieldsOf = (kind: Kind): string[] => Object.keys(kinds[kind].schema.shape);
+const rowClasses: ReadonlyMap<Kind, typeof Model> = new Map(
+  kindNames.map((kind) => [kind, kind === 'project' ? ProjectRow : rowClass(kind)]),
+);
+export function rowClassOf(kind: Kind): typeof Model {
+  const found = rowClasses.get(kind);
+  if (found === undefined) throw new Error(`There is no table of the kind ${kind}.`);
+  return found;
+}

@@ -1,4 +1,5 @@
 import type { Knex } from 'knex';
+import { ensureTables } from './tables.ts';
 
 /** One step of the database's history. Never changed once released: a new step is added instead. */
 interface Migration {
@@ -460,4 +461,5 @@ export async function migrate(knex: Knex): Promise<void> {
       getMigration: async (step: Migration) => ({ up: step.up, down: async () => undefined }),
     },
   });
+  await ensureTables(knex);
 }

@@ -5,7 +5,7 @@ import { from as copyFrom } from 'pg-copy-streams';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { PoolClient } from 'pg';
-import { fieldsOf, jsonFields, rowClasses } from '../database/rows.ts';
+import { fieldsOf, jsonFieldsOf, rowClassOf } from '../database/rows.ts';
 
 /** More new rows of a kind than this go through COPY. */
 const copyFromCount = 500;
@@ -40,7 +40,7 @@ async function copyRows(
   rows: Record<string, unknown>[],
 ): Promise<void> {
   const fields = fieldsOf(kind);
-  const json = new Set(jsonFields[kind] ?? []);
+  const json = new Set(jsonFieldsOf(kind));
   const columns = ['project_id', ...fields.map(snake)].map((column) => `"${column}"`).join(', ');
   const client = (await transaction.client.acquireConnection()) as PoolClient;
   const stream = client.query(copyFrom(`COPY "${snake(kind)}" (${columns}) FROM STDIN`));
@@ -58,7 +58,7 @@ async function copyRows(
 }
 
 const plain = (kind: Kind, row: object): Record<string, unknown> => {
-  const json = jsonFields[kind] ?? [];
+  const json = jsonFieldsOf(kind);
   return Object.fromEntries(
     Object.entries(row).map(([field, value]) => [
       field,
@@ -79,7 +79,7 @@ export async function writeRows(
       const rows = created.get(kind) ?? [];
       if (rows.length > copyFromCount) await copyRows(transaction, projectId, kind, rows);
       else if (rows.length > 0) {
-        await rowClasses[kind]
+        await rowClassOf(kind)
           .query(transaction)
           .insert(rows.map((row) => ({ ...plain(kind, row), projectId })));
       }
@@ -101,13 +101,13 @@ export async function writeRows(
       else ids.push(change.id);
     } else {
       const scope = change.kind === 'project' ? { id: projectId } : { id: change.id, projectId };
-      await rowClasses[change.kind].query(transaction).patch(plain(change.kind, change.after)).where(scope);
+      await rowClassOf(change.kind).query(transaction).patch(plain(change.kind, change.after)).where(scope);
     }
   }
   await flush();
   for (const kind of [...kindNames].reverse()) {
     const ids = removed.get(kind) ?? [];
     if (ids.length > 0)
-      await rowClasses[kind].query(transaction).delete().whereIn('id', ids).where({ projectId });
+      await rowClassOf(kind).query(transaction).delete().whereIn('id', ids).where({ projectId });
   }
 }

@@ -71,7 +71,11 @@ export function DeviceRecord({ device }: { device: Device }): ReactNode {
         )}
         {removal !== null && (
           <div role="alertdialog" aria-label="Delete device">
-            <span>{`With it go ${removal.alsoGone}. Ctrl+Z brings all back.`}</span>
+            <span>
+              {removal.alsoGone === ''
+                ? 'Nothing else goes with it. Ctrl+Z brings it back.'
+                : `With it go ${removal.alsoGone}. Ctrl+Z brings all back.`}
+            </span>
             <Button
               $tone="primary"
               onPress={() => {

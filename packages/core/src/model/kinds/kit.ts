@@ -64,5 +64,6 @@ export const kitKind = defineKind({
   indexes: {},
   unique: [{ what: 'name', key: (row) => row.name }],
   nameOf: (row) => row.name,
-  blank: {},
+  blank: { contents: { racks: [], devices: [], cables: [] }, notes: null },
+  section: 'kits',
 });

@@ -1,0 +1,68 @@
+import type { z } from 'zod';
+import { kinds, refsOf, type Kind } from './kinds.ts';
+
+/** How a value of a field is kept in a table. */
+export type Storage = 'uuid' | 'text' | 'int' | 'number' | 'boolean' | 'json';
+
+export interface StoredField {
+  field: string;
+  storage: Storage;
+  nullable: boolean;
+  /** The kind whose id it holds. */
+  to: Kind | null;
+}
+
+interface Definition {
+  type: string;
+  innerType?: z.ZodType;
+  in?: z.ZodType;
+  options?: readonly z.ZodType[];
+  format?: string;
+  values?: readonly unknown[];
+}
+const definitionOf = (schema: z.ZodType): Definition => schema.def as unknown as Definition;
+
+/** Through what only says that a value may be missing, to what the value is. */
+function inner(schema: z.ZodType): { schema: z.ZodType; nullable: boolean } {
+  const { type, innerType, in: input } = definitionOf(schema);
+  if (type === 'nullable' && innerType !== undefined)
+    return { schema: inner(innerType).schema, nullable: true };
+  const wrapped = type === 'pipe' ? input : innerType;
+  return wrapped === undefined ? { schema, nullable: false } : inner(wrapped);
+}
+
+const simple: Readonly<Record<string, Storage>> = {
+  string: 'text',
+  enum: 'text',
+  boolean: 'boolean',
+  array: 'json',
+  object: 'json',
+  record: 'json',
+  tuple: 'json',
+};
+
+function storageOf(schema: z.ZodType): Storage {
+  const { type, format, options, values } = definitionOf(inner(schema).schema);
+  if (format === 'uuid') return 'uuid';
+  if (type === 'number') return format === 'safeint' ? 'int' : 'number';
+  if (type === 'literal') return typeof values?.[0] === 'number' ? 'number' : 'text';
+  if (type === 'union') {
+    const parts = new Set((options ?? []).map(storageOf));
+    const [only = 'json'] = parts;
+    return parts.size === 1 ? only : 'json';
+  }
+  const found = simple[type];
+  if (found === undefined) throw new Error(`A field of the type ${type} cannot be kept in a table.`);
+  return found;
+}
+
+/** The columns of a kind's table, worked out from its schema. */
+export const columnsOf = (kind: Kind): StoredField[] => {
+  const targets = new Map(refsOf(kind).map(([field, { to }]) => [field, to]));
+  return Object.entries(kinds[kind].schema.shape).map(([field, schema]) => ({
+    field,
+    storage: storageOf(schema),
+    nullable: inner(schema).nullable,
+    to: targets.get(field) ?? null,
+  }));
+};

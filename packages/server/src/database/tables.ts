@@ -1,0 +1,63 @@
+import { columnsOf, kindNames, kinds, type Kind, type Storage, type StoredField } from '@visograph/core';
+import type { Knex } from 'knex';
+
+const types: Record<Storage, string> = {
+  uuid: 'uuid',
+  text: 'text',
+  int: 'int',
+  number: 'float8',
+  boolean: 'boolean',
+  json: 'jsonb',
+};
+const deferred = 'DEFERRABLE INITIALLY DEFERRED';
+const snake = (name: string): string => name.replaceAll(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`);
+
+const columnSql = ({ field, storage, nullable, to }: StoredField): string =>
+  [
+    `"${snake(field)}" ${types[storage]}`,
+    field === 'id' ? 'PRIMARY KEY' : nullable ? '' : 'NOT NULL',
+    to === null ? '' : `REFERENCES "${snake(to)}" ${deferred}`,
+  ]
+    .filter((part) => part !== '')
+    .join(' ');
+
+/** A table of this kind as its definition says it: columns, references, what is unique without regard to case. */
+export function tableSql(kind: Kind): string {
+  const table = snake(kind);
+  const columns = columnsOf(kind);
+  const textual = new Set(columns.filter(({ storage }) => storage === 'text').map(({ field }) => field));
+  const ruled = (kinds[kind].unique as readonly { what: string; fields?: readonly string[] }[]).filter(
+    ({ fields }) => fields !== undefined,
+  );
+  const keyed = new Set(ruled.flatMap(({ fields = [] }) => fields.filter((field) => textual.has(field))));
+  const key = (field: string): string => (keyed.has(field) ? `"${snake(field)}_key"` : `"${snake(field)}"`);
+  const parts = [
+    ...columns.map(columnSql),
+    `project_id uuid NOT NULL REFERENCES project ON DELETE CASCADE ${deferred}`,
+    ...[...keyed].map((field) => `${key(field)} text GENERATED ALWAYS AS (lower("${snake(field)}")) STORED`),
+    ...ruled.map(
+      ({ what, fields = [] }) =>
+        `CONSTRAINT "${table}_${snake(what)}" UNIQUE (${['project_id', ...fields.map(key)].join(', ')}) ${deferred}`,
+    ),
+  ];
+  const referring = columns.filter(({ to }) => to !== null).map(({ field }) => field);
+  return [
+    `CREATE TABLE "${table}" (${parts.join(', ')});`,
+    ...['projectId', ...referring].map(
+      (field) => `CREATE INDEX "${table}_${snake(field)}" ON "${table}" ("${snake(field)}");`,
+    ),
+  ].join('\n');
+}
+
+/**
+ * Makes the tables of kinds that have none yet: a new kind needs no step of its own. A kind that changes afterwards
+ * needs one. Several servers may start at once.
+ */
+export async function ensureTables(knex: Knex): Promise<void> {
+  await knex.transaction(async (transaction) => {
+    // The lock of the house's own: nobody else makes tables meanwhile.
+    await transaction.raw('SELECT pg_advisory_xact_lock(7136405)');
+    for (const kind of kindNames)
+      if (!(await transaction.schema.hasTable(snake(kind)))) await transaction.raw(tableSql(kind));
+  });
+}
