@@ -1,5 +1,6 @@
 export * from './model/kinds.ts';
 export * from './model/kind.ts';
+export * from './model/derived.ts';
 export * from './model/storage.ts';
 export * from './model/network.ts';
 export * from './model/problem.ts';
@@ -48,6 +49,7 @@ export * from './change/change.ts';
 export * from './change/apply.ts';
 export * from './change/removal.ts';
 export * from './lens/inForce.ts';
+export * from './lens/without.ts';
 export * from './change/invert.ts';
 export * from './change/diff.ts';
 export * from './change/undo.ts';

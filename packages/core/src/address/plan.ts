@@ -1,3 +1,4 @@
+import { derived, type CarryOver } from '../model/derived.ts';
 import type { Address } from '../model/kinds/address.ts';
 import type { Prefix } from '../model/kinds/prefix.ts';
 import { blockKey, blockLength } from '../model/addressBlock.ts';
@@ -19,14 +20,10 @@ import { virtualsIn } from './virtuals.ts';
 
 /** The prefixes of each VRF as a tree; `global` for those of none. Retired ones take no space. */
 type Trees = ReadonlyMap<string, PrefixTree>;
-const built = new WeakMap<Network, Trees>();
 const keyOf = (row: Pick<Prefix, 'vrfId'>): string => row.vrfId ?? 'global';
 
-/** Trees of the network this one came from, changed where prefixes were touched; null where they are not known. */
-function fromBefore(network: Network): Trees | null {
-  const base = network.origin?.base.deref();
-  const before = base === undefined ? undefined : built.get(base);
-  if (before === undefined) return null;
+/** The trees of an earlier network, changed where prefixes were touched since. */
+const changedTrees: CarryOver<Trees> = (before, _network, touched) => {
   const trees = new Map(before);
   const put = (row: Prefix | null, add: boolean): void => {
     const prefix = row === null || row.status === 'retired' ? null : parsePrefix(row.prefix);
@@ -34,13 +31,13 @@ function fromBefore(network: Network): Trees | null {
     const tree = trees.get(keyOf(row)) ?? PrefixTree.empty;
     trees.set(keyOf(row), add ? tree.with(prefix, row.id) : tree.without(prefix, row.id));
   };
-  for (const { kind, before: old, after } of network.origin?.touched ?? []) {
+  for (const { kind, before: old, after } of touched) {
     if (kind !== 'prefix') continue;
     put(old as Prefix | null, false);
     put(after as Prefix | null, true);
   }
   return trees;
-}
+};
 
 function fromAll(network: Network): Trees {
   const entries = new Map<string, [IpPrefix, string][]>();
@@ -54,13 +51,7 @@ function fromAll(network: Network): Trees {
   return new Map([...entries].map(([vrf, list]) => [vrf, PrefixTree.of(list)]));
 }
 
-function treesOf(network: Network): Trees {
-  const known = built.get(network);
-  if (known !== undefined) return known;
-  const trees = fromBefore(network) ?? fromAll(network);
-  built.set(network, trees);
-  return trees;
-}
+const treesOf = derived(fromAll, changedTrees);
 
 /** The prefixes of a VRF (null: the global table) that are planned or active, as a tree of their row ids. */
 export const prefixTree = (network: Network, vrfId: string | null): PrefixTree =>

@@ -1,3 +1,4 @@
+import { derived, keptOnPaper } from '../model/derived.ts';
 import { formatIp, holds, parseIp, sizeOf, type IpAddress, type IpPrefix } from '../model/ip.ts';
 import type { Redundancy } from '../model/kinds/routing.ts';
 import type { Network } from '../model/network.ts';
@@ -22,12 +23,8 @@ export function vrfOfVirtual(network: Network, part: Redundancy): string | null 
   return around === undefined ? (network.get('port', part.portId)?.vrfId ?? null) : around.vrfId;
 }
 
-const known = new WeakMap<Network, Virtual[]>();
-
 /** All shared addresses, each once in its VRF, in order of address. */
-export function virtualsOf(network: Network): readonly Virtual[] {
-  const before = known.get(network);
-  if (before !== undefined) return before;
+export const virtualsOf: (network: Network) => readonly Virtual[] = derived((network) => {
   const found = new Map<string, Virtual>();
   for (const part of network.all('redundancy')) {
     const address = parseIp(part.virtual);
@@ -38,12 +35,10 @@ export function virtualsOf(network: Network): readonly Virtual[] {
     one.parts.push(part);
     found.set(key, one);
   }
-  const list = [...found.values()].sort((a, b) =>
+  return [...found.values()].sort((a, b) =>
     a.address.value < b.address.value ? -1 : a.address.value > b.address.value ? 1 : 0,
   );
-  known.set(network, list);
-  return list;
-}
+}, keptOnPaper);
 
 /** The shared addresses of a VRF inside a prefix. */
 export function virtualsIn(network: Network, vrfId: string | null, prefix: IpPrefix): Virtual[] {

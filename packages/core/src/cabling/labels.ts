@@ -1,3 +1,4 @@
+import { derived } from '../model/derived.ts';
 import type { Cable } from '../model/kinds/cable.ts';
 import type { Port } from '../model/kinds/port.ts';
 import type { Network } from '../model/network.ts';
@@ -41,27 +42,27 @@ const numberOf = (label: string, [before, after]: readonly [string, string]): nu
   return /^\d+$/.test(digits) ? Number(digits) : null;
 };
 
-/** Lowest free number of each sequence, kept from one network to those made from it. */
-const lowest = new WeakMap<Network, Map<string, number>>();
-const mostSteps = 50;
-
-/** The lowest number known to be free before, seen through what was changed since; 1 where nothing is known. */
-function startAt(network: Network, key: string, halves: readonly [string, string]): number {
-  let freed = Infinity;
-  let at: Network | undefined = network;
-  for (let step = 0; step <= mostSteps && at !== undefined; step++) {
-    const known = lowest.get(at)?.get(key);
-    if (known !== undefined) return Math.min(known, freed);
-    if (at.origin === null) return 1;
-    for (const { kind, before } of at.origin.touched) {
-      if (kind !== 'cable' || before === null) continue;
-      const number = numberOf((before as Cable).label, halves);
-      if (number !== null) freed = Math.min(freed, number);
-    }
-    at = at.origin.base.deref();
-  }
-  return 1;
+/** The lowest number of a sequence that may be free, by the halves around it. */
+interface Sequence {
+  halves: readonly [string, string];
+  from: number;
 }
+
+/** Kept from one network to those made from it: a number is free again when its cable went or was renamed. */
+const sequencesOf = derived<Map<string, Sequence>>(
+  () => new Map(),
+  (before, _network, touched) => {
+    const freed = touched.flatMap(({ kind, before: row }) =>
+      kind === 'cable' && row !== null ? [(row as Cable).label] : [],
+    );
+    return new Map(
+      [...before].map(([key, { halves, from }]) => [
+        key,
+        { halves, from: Math.min(from, ...freed.map((label) => numberOf(label, halves) ?? from)) },
+      ]),
+    );
+  },
+);
 
 const written = ([before, after]: readonly [string, string], number: number, digits: number): string =>
   `${before}${String(number).padStart(digits, '0')}${after}`;
@@ -74,11 +75,10 @@ export function nextCableLabel(network: Network, a: Port | null, b: Port | null 
   const digits = [...network.all('project')][0]?.labelDigits ?? 5;
   const halves = around(network, cablingRules(network).labelScheme, a, b);
   const key = `${digits}|${halves.join('|')}`;
-  let number = startAt(network, key, halves);
+  const sequences = sequencesOf(network);
+  let number = sequences.get(key)?.from ?? 1;
   while (network.findOne('cableByLabel', written(halves, number, digits).toLowerCase()) !== null) number++;
-  const known = lowest.get(network) ?? new Map<string, number>();
-  known.set(key, number);
-  lowest.set(network, known);
+  sequences.set(key, { halves, from: number });
   return written(halves, number, digits);
 }
 

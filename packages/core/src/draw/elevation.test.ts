@@ -1,3 +1,4 @@
+import { without } from '../lens/without.ts';
 import { newProject } from '../model/kinds/project.ts';
 import { describe, expect, test } from '@jest/globals';
 import { applyChanges } from '../change/apply.ts';
@@ -176,8 +177,13 @@ describe('colours', () => {
     ],
   });
   const devices = ['sw', 'old', 'panel'].map((name) => deviceNamed(network, name));
-  const labels = (by: ColourBy, today = '2028-06-01', dead?: () => boolean) => {
-    const shading = shadingOf(network, devices, by, { today, ...(dead === undefined ? {} : { dead }) });
+  const labels = (by: ColourBy, today = '2028-06-01', dead: string[] = []) => {
+    const [rack] = network.all('rack');
+    const failed = without(
+      network,
+      dead.map((feed) => ({ kind: 'feed', rackId: rack?.id ?? '', feed })),
+    );
+    const shading = shadingOf(failed, devices, by, { today });
     const labelOf = (device: Device) =>
       shading.key.find((one) => JSON.stringify(one.shade) === JSON.stringify(shading.of(device)))?.label;
     return devices.map(labelOf);
@@ -191,7 +197,7 @@ describe('colours', () => {
 
   test('power state, with the feed live and failed', () => {
     expect(labels('feedState')).toEqual(['powered', 'power not documented', 'needs no power']);
-    expect(labels('feedState', '2028-06-01', () => true)).toEqual([
+    expect(labels('feedState', '2028-06-01', ['A', 'B'])).toEqual([
       'dark',
       'power not documented',
       'needs no power',

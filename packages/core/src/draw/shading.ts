@@ -141,12 +141,12 @@ function byValue(
   };
 }
 
-/** How devices are coloured, and the key for it. `today` is year-month-day; `dead` names feeds that have failed. */
+/** How devices are coloured, and the key for it. `today` is year-month-day. */
 export function shadingOf(
   network: Network,
   devices: readonly Device[],
   by: ColourBy,
-  { today, dead }: { today: string; dead?: (rackId: string, feed: string) => boolean },
+  { today }: { today: string },
 ): Shading {
   let classify: Classify = byRole;
   if (by === 'status') classify = byStatus;
@@ -156,7 +156,7 @@ export function shadingOf(
       return { order: step, label: rampLabels[step] ?? '', shade: { scale: 'ramp', step } };
     };
   else if (by === 'feedState') {
-    const flow = powerFlow(network, devices, dead);
+    const flow = powerFlow(network, devices);
     const needsPower = (device: Device): boolean =>
       network.find('portsByDevice', device.id).some((port) => port.role === 'powerIn');
     classify = (device) => (needsPower(device) ? feedStates[flow.stateOf(device)] : passive);

@@ -1,5 +1,8 @@
-import { removal } from '../change/removal.ts';
+import type { Subject } from '../change/removal.ts';
+import { derived, type CarryOver } from '../model/derived.ts';
+import { kindNames, refsOf, type Kind, type Row } from '../model/kinds.ts';
 import type { Network } from '../model/network.ts';
+import { cutOut } from './cut.ts';
 
 /** Kinds with a status of their own. */
 const byStatus = {
@@ -10,10 +13,73 @@ const byStatus = {
 } as const;
 const withStatus = ['device', 'cable', 'circuit', 'prefix'] as const;
 
-const made = {
-  planned: new WeakMap<Network, Network>(),
-  built: new WeakMap<Network, Network>(),
-};
+const out = (planned: boolean): readonly string[] => (planned ? ['retired'] : ['retired', 'planned']);
+
+/** The rows that do not count by their own status. */
+const goneOf = (network: Network, planned: boolean): Subject[] =>
+  withStatus.flatMap((kind) =>
+    out(planned).flatMap((status) => network.find(byStatus[kind], status).map(({ id }) => ({ kind, id }))),
+  );
+
+function made(network: Network, planned: boolean): Network {
+  const gone = goneOf(network, planned);
+  if (gone.length === 0) return network;
+  const draft = network.draft();
+  cutOut(network, draft, gone);
+  return draft.finish();
+}
+
+type Fields = Record<string, unknown> & { id: string };
+
+/**
+ * The lens of an earlier network with what was touched since. Null where something came into force or went out of it:
+ * then what hangs on it comes or goes as well.
+ */
+const carriedBy =
+  (planned: boolean): CarryOver<Network> =>
+  (before, network, touched, base) => {
+    const statuses = out(planned);
+    const isOut = (kind: Kind, row: Row | null): boolean =>
+      row !== null && kind in byStatus && statuses.includes((row as unknown as { status: string }).status);
+    if (touched.some(({ kind, before: old, after }) => isOut(kind, old) !== isOut(kind, after))) return null;
+    if (before === base) return network;
+    const draft = before.draft(new Set(touched.map(({ kind }) => kind)));
+    const rank = new Map(kindNames.map((kind, at) => [kind, at]));
+    const rows = new Map(touched.map(({ kind, before: old, after }) => [(old ?? after)?.id ?? '', kind]));
+    for (const [id, kind] of [...rows].sort(([, a], [, b]) => (rank.get(a) ?? 0) - (rank.get(b) ?? 0))) {
+      const row = network.get(kind, id) as (Row & Fields) | null;
+      if (row === null) {
+        draft.drop(kind, id);
+        continue;
+      }
+      if (isOut(kind, row)) continue;
+      const lost = refsOf(kind).filter(([field, { to }]) => {
+        const target = row[field];
+        return typeof target === 'string' && draft.get(to, target) === null;
+      });
+      // What belongs to something that is out is out as well; it must have been so before.
+      if (lost.some(([, { onRemove }]) => onRemove === 'goes')) {
+        if (draft.get(kind, id) !== null) return null;
+        continue;
+      }
+      const fields = lost
+        .filter(([, { onRemove }]) => onRemove === 'cleared')
+        .map(([field]) => [field, null]);
+      draft.put(kind, (fields.length === 0 ? row : { ...row, ...Object.fromEntries(fields) }) as never);
+    }
+    return draft.finish();
+  };
+
+const lensOf = (planned: boolean): ((network: Network) => Network) =>
+  derived((network) => {
+    if (network.plainOf === null) return made(network, planned);
+    const lens = inForce(network.plainOf, { planned });
+    return lens === network.plainOf ? network : lens.forReading();
+  }, carriedBy(planned));
+
+const lenses = { planned: lensOf(true), built: lensOf(false) };
+/** Networks that are such a lens already: seen through it again they are the same. */
+const seen = { planned: new WeakSet<Network>(), built: new WeakSet<Network>() };
 
 /**
  * What counts: the network without what is retired, and, where `planned` is false, without what is only planned, as it
@@ -25,32 +91,10 @@ const made = {
  * this lens; drawings and lists of what there is read all and say which is which.
  */
 export function inForce(network: Network, { planned }: { planned: boolean } = { planned: true }): Network {
-  const known = made[planned ? 'planned' : 'built'];
-  const before = known.get(network);
-  if (before !== undefined) return before;
-  if (network.plainOf !== null) {
-    const lens = inForce(network.plainOf, { planned });
-    return lens === network.plainOf ? network : lens.forReading();
-  }
-  const gone = withStatus.flatMap((kind) =>
-    (planned ? ['retired'] : ['retired', 'planned']).flatMap((status) =>
-      network.find(byStatus[kind], status).map(({ id }) => ({ kind, id })),
-    ),
-  );
-  let result = network;
-  if (gone.length > 0) {
-    const draft = network.draft();
-    for (const change of removal(network, gone).changes) {
-      if (change.op === 'delete') draft.drop(change.kind, change.id);
-      else if (change.op === 'update') {
-        const row = draft.get(change.kind, change.id);
-        if (row !== null) draft.put(change.kind, { ...row, ...change.after } as never);
-      }
-    }
-    result = draft.finish();
-    known.set(result, result);
-    if (!planned) made.planned.set(result, result);
-  }
-  known.set(network, result);
-  return result;
+  const which = planned ? 'planned' : 'built';
+  if (seen[which].has(network)) return network;
+  const lens = lenses[which](network);
+  seen[which].add(lens);
+  if (!planned) seen.planned.add(lens);
+  return lens;
 }

@@ -53,6 +53,8 @@ export interface KindDefinition<R extends Identified> {
   wordsFor?: (row: R) => { one: string; many: string };
   /** Its own section of an exchange file under this name, read and written by what the kind says of itself. */
   section?: string;
+  /** Drawn or planned and no more: nothing of it changes what the network does. */
+  paper?: boolean;
   /** Part of another thing's drawing or wiring: nobody counts it when they are told what goes. */
   uncounted?: boolean;
 }

@@ -1,3 +1,4 @@
+import { without } from '../lens/without.ts';
 import { grouped } from '../model/numbers.ts';
 import type { Device } from '../model/kinds/device.ts';
 import type { Rack } from '../model/kinds/rack.ts';
@@ -67,9 +68,13 @@ function feedUses(network: Network, rack: Rack, devices: readonly Device[]): Fee
       rack.feeds.length === 1
         ? load
         : powerFlow(
-            network,
+            without(
+              network,
+              rack.feeds
+                .filter((other) => other !== feed)
+                .map((other) => ({ kind: 'feed', rackId: rack.id, feed: other.name })),
+            ),
             devices,
-            (rackId, name) => rackId === rack.id && name.toLowerCase() !== feed.name.toLowerCase(),
             { batteries: false },
           ).loads.get(key);
     const limit = usableW(feed);

@@ -1,4 +1,5 @@
 import { inForce } from '../lens/inForce.ts';
+import { without } from '../lens/without.ts';
 import type { Device } from '../model/kinds/device.ts';
 import type { Port } from '../model/kinds/port.ts';
 import type { Feed, Rack } from '../model/kinds/rack.ts';
@@ -40,7 +41,7 @@ type Source = { via: 'device'; device: Device; outlet: Port } | { via: 'feed'; r
 
 /**
  * Follows power from feeds over strips and UPS to every inlet. A device draws evenly from those of its inlets
- * that are live, and runs while as many are live as its model needs. `dead` says which feeds have failed; a UPS
+ * that are live, and runs while as many are live as its model needs. A feed that carries nothing has failed; a UPS
  * whose own inlets are dark goes on from its battery.
  */
 class Flow implements PowerFlow {
@@ -52,7 +53,6 @@ class Flow implements PowerFlow {
   constructor(
     private readonly network: Network,
     devices: readonly Device[],
-    private readonly dead: (rackId: string, feed: string) => boolean,
     private readonly batteries: boolean,
   ) {
     for (const device of devices) this.addToFeeds(device);
@@ -82,7 +82,9 @@ class Flow implements PowerFlow {
   }
 
   private isLive(source: Source): boolean {
-    if (source.via === 'feed') return !this.dead(source.rackId, source.feed);
+    // A feed that the rack does not describe is taken to be there.
+    if (source.via === 'feed')
+      return feedOf(this.network.get('rack', source.rackId), source.feed)?.amps !== 0;
     const state = this.stateOf(source.device);
     return state === 'live' || state === 'onBattery';
   }
@@ -196,18 +198,17 @@ class Flow implements PowerFlow {
 }
 
 /**
- * The flow of power to these devices, with all feeds live or those failed that `dead` names; with `batteries`
- * false, as it is once those of the UPS are empty.
+ * The flow of power to these devices, as far as they are in the network: seen `without` feeds it is that of their
+ * failure; with `batteries` false, as it is once those of the UPS are empty.
  */
 export const powerFlow = (
   network: Network,
   devices: readonly Device[],
-  dead: (rackId: string, feed: string) => boolean = () => false,
   { batteries = true }: { batteries?: boolean } = {},
 ): PowerFlow => {
   const counted = inForce(network);
   const inUse = devices.filter(({ id }) => counted.get('device', id) !== null);
-  return new Flow(counted, inUse, dead, batteries);
+  return new Flow(counted, inUse, batteries);
 };
 
 export interface FeedFailure {
@@ -226,12 +227,13 @@ const needsPower = (network: Network, device: Device): boolean =>
 /** What happens to these devices when every feed of that name in those racks fails. */
 export function feedFailure(whole: Network, racks: readonly Rack[], feed: string): FeedFailure {
   const network = inForce(whole);
-  const ids = new Set(racks.map((rack) => rack.id));
   const devices = racks.flatMap((rack) => network.find('devicesByRack', rack.id));
-  const dead = (rackId: string, name: string): boolean =>
-    ids.has(rackId) && name.toLowerCase() === feed.toLowerCase();
-  const flow = powerFlow(network, devices, dead);
-  const afterwards = powerFlow(network, devices, dead, { batteries: false });
+  const failed = without(
+    network,
+    racks.map(({ id }) => ({ kind: 'feed', rackId: id, feed })),
+  );
+  const flow = powerFlow(failed, devices);
+  const afterwards = powerFlow(failed, devices, { batteries: false });
   const powered = devices.filter((device) => needsPower(network, device));
   const inState = (state: PowerState): Device[] =>
     powered.filter((device) => flow.stateOf(device) === state).sort((a, b) => (a.name < b.name ? -1 : 1));

@@ -1,3 +1,4 @@
+import { derived } from '../model/derived.ts';
 import type { Rack } from '../model/kinds/rack.ts';
 import type { Network, Touched } from '../model/network.ts';
 
@@ -6,7 +7,6 @@ interface Kept<T> {
   value: T;
   linked: boolean;
 }
-const mostSteps = 50;
 
 type Fields = Record<string, string | null>;
 
@@ -41,26 +41,14 @@ function racksTouched(network: Network, touched: readonly Touched[]): Set<string
 export function rackMemo<T>(
   make: (network: Network, rack: Rack) => Kept<T>,
 ): (network: Network, rack: Rack) => T {
-  const known = new WeakMap<Network, Map<string, Kept<T>>>();
-  const ofNetwork = (network: Network): Map<string, Kept<T>> => {
-    const own = known.get(network);
-    if (own !== undefined) return own;
-    const stale = new Set<string>();
-    let kept = new Map<string, Kept<T>>();
-    let at: Network | undefined = network;
-    for (let step = 0; step < mostSteps && at?.origin != null; step++) {
-      const racks = racksTouched(at, at.origin.touched);
-      if (racks === null) break;
-      for (const id of racks) stale.add(id);
-      at = at.origin.base.deref();
-      const earlier = at === undefined ? undefined : known.get(at);
-      if (earlier === undefined) continue;
-      kept = new Map([...earlier].filter(([id, one]) => !stale.has(id) && (!one.linked || stale.size === 0)));
-      break;
-    }
-    known.set(network, kept);
-    return kept;
-  };
+  const ofNetwork = derived<Map<string, Kept<T>>>(
+    () => new Map(),
+    (before, network, touched) => {
+      const stale = racksTouched(network, touched);
+      if (stale === null) return null;
+      return new Map([...before].filter(([id, one]) => !stale.has(id) && (!one.linked || stale.size === 0)));
+    },
+  );
   return (network, rack) => {
     const kept = ofNetwork(network);
     const found = kept.get(rack.id);

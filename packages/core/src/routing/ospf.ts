@@ -1,3 +1,5 @@
+import { derivedBy, keptOnPaper } from '../model/derived.ts';
+import { tableKey, vrfAndFamily } from './tableKey.ts';
 import { inForce } from '../lens/inForce.ts';
 import { holds, parsePrefix, formatPrefix, type IpPrefix } from '../model/ip.ts';
 import type { Network } from '../model/network.ts';
@@ -156,15 +158,11 @@ export class OspfRoutes {
   }
 }
 
-const built = new WeakMap<Network, Map<string, OspfRoutes>>();
+const built = derivedBy((network, key: string) => {
+  const [vrfId, family] = vrfAndFamily(key);
+  return new OspfRoutes(network, topologyOf(network, vrfId, family));
+}, keptOnPaper);
 
 /** The OSPF routes of a VRF and family, worked out once for a network. */
-export function ospfRoutesOf(whole: Network, vrfId: string | null, family: 4 | 6): OspfRoutes {
-  const network = inForce(whole);
-  const known = built.get(network) ?? new Map<string, OspfRoutes>();
-  built.set(network, known);
-  const key = `${vrfId ?? ''}/${family}`;
-  const routes = known.get(key) ?? new OspfRoutes(network, topologyOf(network, vrfId, family));
-  known.set(key, routes);
-  return routes;
-}
+export const ospfRoutesOf = (whole: Network, vrfId: string | null, family: 4 | 6): OspfRoutes =>
+  built(inForce(whole), tableKey(vrfId, family));

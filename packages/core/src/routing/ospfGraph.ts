@@ -1,3 +1,5 @@
+import { derivedBy, keptOnPaper } from '../model/derived.ts';
+import { tableKey, vrfAndFamily } from './tableKey.ts';
 import { inForce } from '../lens/inForce.ts';
 import { bitsOf, formatPrefix, type IpPrefix } from '../model/ip.ts';
 import type { Network } from '../model/network.ts';
@@ -214,15 +216,8 @@ export function readOspf(network: Network, vrfId: string | null, family: 4 | 6):
   return { vrfId, areas, areasOf, mismatches };
 }
 
-const built = new WeakMap<Network, Map<string, OspfTopology>>();
+const built = derivedBy((network, key: string) => readOspf(network, ...vrfAndFamily(key)), keptOnPaper);
 
 /** The OSPF topology of a VRF and family, worked out once for what is in force. */
-export function topologyOf(whole: Network, vrfId: string | null, family: 4 | 6): OspfTopology {
-  const network = inForce(whole);
-  const known = built.get(network) ?? new Map<string, OspfTopology>();
-  built.set(network, known);
-  const key = `${vrfId ?? ''}/${family}`;
-  const topology = known.get(key) ?? readOspf(network, vrfId, family);
-  known.set(key, topology);
-  return topology;
-}
+export const topologyOf = (whole: Network, vrfId: string | null, family: 4 | 6): OspfTopology =>
+  built(inForce(whole), tableKey(vrfId, family));

@@ -1,3 +1,4 @@
+import { derived, keptOnPaper } from '../model/derived.ts';
 import { inForce } from '../lens/inForce.ts';
 import { traceRun } from '../cabling/trace.ts';
 import type { Device } from '../model/kinds/device.ts';
@@ -78,17 +79,10 @@ export interface Bridging {
   farOf: (portId: string) => string | null;
 }
 
-const built = new WeakMap<Network, Bridging>();
+const built = derived(build, keptOnPaper);
 
 /** Bridges of what is in force. */
-export function bridgingOf(whole: Network): Bridging {
-  const network = inForce(whole);
-  const known = built.get(network);
-  if (known !== undefined) return known;
-  const bridging = build(network);
-  built.set(network, bridging);
-  return bridging;
-}
+export const bridgingOf = (whole: Network): Bridging => built(inForce(whole));
 
 function build(network: Network): Bridging {
   const bridges = new Map<string, Bridge>();

@@ -1,3 +1,4 @@
+import { derived, keptOnPaper } from '../model/derived.ts';
 import { inForce } from '../lens/inForce.ts';
 import type { Port } from '../model/kinds/port.ts';
 import type { Network } from '../model/network.ts';
@@ -346,14 +347,7 @@ function pluggedTogether(order: readonly Bridge[], links: readonly BridgeLink[])
   return groups;
 }
 
-const built = new WeakMap<Network, Layer2>();
+const built = derived((network) => new Layer2(network), keptOnPaper);
 
 /** The layer-2 reach of what is in force in a network, worked out once. */
-export function layer2Of(whole: Network): Layer2 {
-  const network = inForce(whole);
-  const known = built.get(network);
-  if (known !== undefined) return known;
-  const layer2 = new Layer2(network);
-  built.set(network, layer2);
-  return layer2;
-}
+export const layer2Of = (whole: Network): Layer2 => built(inForce(whole));

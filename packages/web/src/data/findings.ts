@@ -1,15 +1,9 @@
-import { checkNetwork, type Finding, type Network } from '@visograph/core';
+import { checkNetwork, derived, type Finding, type Network } from '@visograph/core';
 import { useDeferredValue, useMemo } from 'react';
 import { useShown } from './shown.ts';
 
 /** The findings of a network are worked out once, whoever asks. */
-const known = new WeakMap<Network, Finding[]>();
-
-function findingsOf(network: Network): Finding[] {
-  const found = known.get(network) ?? checkNetwork(network);
-  known.set(network, found);
-  return found;
-}
+const findingsOf = derived(checkNetwork);
 
 /** What the checks find; follows an edit a moment later, so that the edit itself never waits for it. */
 export function useFindings(): { findings: Finding[]; network: Network } {

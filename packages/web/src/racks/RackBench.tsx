@@ -7,6 +7,7 @@ import {
   type ElevationPlate,
   type ElevationScene,
   type Rack,
+  without,
 } from '@visograph/core';
 import { shadeColour } from '@visograph/drawing';
 import { ReactFlowProvider, useReactFlow } from '@xyflow/react';
@@ -91,12 +92,16 @@ function useSpots(racks: readonly Rack[]): { spots: RackSpot[]; key: ElevationSc
   const last = useRef(new Map<string, ElevationScene>());
   const shading = useMemo(() => {
     if (colour === 'role') return null;
-    const ids = new Set(racks.map((rack) => rack.id));
     const devices = racks.flatMap((rack) => network.find('devicesByRack', rack.id));
     const today = new Date().toISOString().slice(0, 10);
-    const dead = (rackId: string, feed: string): boolean =>
-      deadFeed !== null && ids.has(rackId) && feed.toLowerCase() === deadFeed.toLowerCase();
-    return shadingOf(network, devices, colour, { today, dead });
+    const failed =
+      deadFeed === null
+        ? network
+        : without(
+            network,
+            racks.map(({ id }) => ({ kind: 'feed', rackId: id, feed: deadFeed })),
+          );
+    return shadingOf(failed, devices, colour, { today });
   }, [network, racks, colour, deadFeed]);
   const scenes = useMemo(
     () =>

@@ -1,4 +1,4 @@
-import { planOf, type DrawingPlan, type Network, type Scene, type Sheet } from '@visograph/core';
+import { derivedBy, planOf, type DrawingPlan, type Network, type Scene, type Sheet } from '@visograph/core';
 import { useEffect, useRef, useState } from 'react';
 import type { DrawReply, DrawRequest } from './drawWorker.ts';
 
@@ -79,16 +79,10 @@ class Drawing {
 const drawing = new Drawing();
 export const warmDrawing = (): void => drawing.warm();
 
-const plans = new WeakMap<Network, Map<Sheet, DrawingPlan>>();
 /** What a sheet shows of a network; the same plan again for as long as both are the same. */
-export function planFor(network: Network, sheet: Sheet): DrawingPlan {
-  const ofNetwork = plans.get(network) ?? new Map<Sheet, DrawingPlan>();
-  plans.set(network, ofNetwork);
-  const made =
-    ofNetwork.get(sheet) ?? planOf(network, sheet, { today: new Date().toISOString().slice(0, 10) });
-  ofNetwork.set(sheet, made);
-  return made;
-}
+export const planFor = derivedBy((network, sheet: Sheet) =>
+  planOf(network, sheet, { today: new Date().toISOString().slice(0, 10) }),
+);
 
 /** The scene of a plan, where it has been drawn. */
 export const keptScene = (plan: DrawingPlan): Scene | null => drawing.kept(plan)?.scene ?? null;

@@ -60,6 +60,7 @@ export const kitKind = defineKind({
   schema: kitSchema,
   one: 'kit',
   many: 'kits',
+  paper: true,
   refs: {},
   indexes: {},
   unique: [{ what: 'name', key: (row) => row.name }],

@@ -89,6 +89,7 @@ export const markKind = defineKind({
   schema: markSchema,
   one: 'mark on a sheet',
   many: 'marks on sheets',
+  paper: true,
   refs: {
     sheetId: { to: 'sheet', index: 'marksBySheet', onRemove: 'goes' },
     deviceId: { to: 'device', index: 'marksByDevice', onRemove: 'cleared' },

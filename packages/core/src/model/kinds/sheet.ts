@@ -202,6 +202,7 @@ export const sheetKind = defineKind({
   schema: sheetSchema,
   one: 'sheet',
   many: 'sheets',
+  paper: true,
   refs: {
     scopeId: { to: 'place', index: 'sheetsByScope', onRemove: 'holds', none: 'root' },
     vlanId: { to: 'vlan', index: 'sheetsByVlan', onRemove: 'cleared' },

@@ -54,6 +54,7 @@ export const sheetItemKind = defineKind({
   schema: sheetItemSchema,
   one: 'position on a sheet',
   many: 'positions on sheets',
+  paper: true,
   refs: {
     sheetId: { to: 'sheet', index: 'sheetItemsBySheet', onRemove: 'goes' },
     deviceId: { to: 'device', index: 'sheetItemsByDevice', onRemove: 'goes' },

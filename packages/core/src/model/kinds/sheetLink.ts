@@ -49,6 +49,7 @@ export const sheetLinkKind = defineKind({
   schema: sheetLinkSchema,
   one: 'link on a sheet',
   many: 'links on sheets',
+  paper: true,
   refs: {
     sheetId: { to: 'sheet', index: 'sheetLinksBySheet', onRemove: 'goes' },
     cableId: { to: 'cable', index: 'sheetLinksByLine', onRemove: 'goes' },

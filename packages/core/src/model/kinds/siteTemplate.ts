@@ -34,6 +34,7 @@ export const siteTemplateKind = defineKind({
   schema: siteTemplateSchema,
   one: 'site template',
   many: 'site templates',
+  paper: true,
   refs: {},
   indexes: {
     siteTemplateByName: (row) => row.name.toLowerCase(),
