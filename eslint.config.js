@@ -96,6 +96,19 @@ export default tseslint.config(
   ]),
   packageRule('typeface', ['@visograph/server', '@visograph/web', '@visograph/cli', 'react', 'react-dom']),
   packageRule('server', ['@visograph/web', '@visograph/cli']),
+  {
+    files: ['packages/server/src/http/*.ts'],
+    ignores: ['packages/server/src/http/meant.ts', '**/*.test.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        ...['read', 'at'].map((name) => ({
+          selector: `MemberExpression[object.property.name='store'][property.name='${name}']`,
+          message: 'Which network is meant is decided in one place: call.network() (http/meant.ts).',
+        })),
+      ],
+    },
+  },
   packageRule('web', ['@visograph/server', '@visograph/cli', '@visograph/typeface', 'node:*']),
   packageRule('cli', ['@visograph/server', '@visograph/web']),
   ...floorRules,

@@ -48,6 +48,7 @@ export * from './model/kinds/mark.ts';
 export * from './change/change.ts';
 export * from './change/apply.ts';
 export * from './change/removal.ts';
+export * from './change/rewind.ts';
 export * from './lens/inForce.ts';
 export * from './lens/without.ts';
 export * from './change/invert.ts';

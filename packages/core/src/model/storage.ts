@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { kinds, refsOf, type Kind } from './kinds.ts';
+import { kinds, refsOf, type Kind, type Rows } from './kinds.ts';
 
 /** How a value of a field is kept in a table. */
 export type Storage = 'uuid' | 'text' | 'int' | 'number' | 'boolean' | 'json';
@@ -66,3 +66,26 @@ export const columnsOf = (kind: Kind): StoredField[] => {
     to: targets.get(field) ?? null,
   }));
 };
+
+const known = new Map<Kind, StoredField[]>();
+const fieldsOf = (kind: Kind): StoredField[] => {
+  const found = known.get(kind) ?? columnsOf(kind);
+  known.set(kind, found);
+  return found;
+};
+
+/**
+ * A row as it was kept, with its fields and the data inside them in the order of the schema: what is written of it is
+ * the same, byte for byte, however it was kept (a table of JSON has an order of its own).
+ */
+export function inSchemaOrder<K extends Kind>(kind: K, kept: Readonly<Record<string, unknown>>): Rows[K] {
+  const { shape } = kinds[kind].schema;
+  const row: Record<string, unknown> = {};
+  for (const { field, storage } of fieldsOf(kind)) {
+    const value = kept[field];
+    if (value === undefined) continue;
+    const parsed = storage === 'json' && value !== null ? shape[field]?.safeParse(value) : undefined;
+    row[field] = parsed?.success === true ? parsed.data : value;
+  }
+  return row as Rows[K];
+}

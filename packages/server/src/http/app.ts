@@ -15,6 +15,7 @@ import { join } from 'node:path';
 import { z } from 'zod';
 import { Account, Membership, type MemberRole } from '../database/rows.ts';
 import { serveEastAsianFonts } from './eastAsianFonts.ts';
+import { meantBy, type Meant } from './meant.ts';
 import { notFound, Refusal, sendRefusal } from './problem.ts';
 import type { Access, Call, Route, Services } from './route.ts';
 import { routes } from './routes.ts';
@@ -103,6 +104,15 @@ function handlerOf(route: Route, services: Services): RequestHandler {
   return async (request, response) => {
     refuseForeignOrigin(request);
     const who = await authorise(route.access, request, services);
+    const query = (name: string): string | null => first(request.query[name]);
+    const edits = route.access === 'editor' || route.access === 'owner';
+    if (query('at') !== null && edits)
+      throw new Refusal(
+        409,
+        'What was cannot be changed',
+        'You look at an earlier moment of the project. Go back to now to change it.',
+      );
+    let meant: Promise<Meant> | null = null;
     const result = await route.handle({
       request,
       response,
@@ -110,7 +120,8 @@ function handlerOf(route: Route, services: Services): RequestHandler {
       ...who,
       body: parseBody(route, request),
       param: (name) => String(request.params[name] ?? ''),
-      query: (name) => first(request.query[name]),
+      query,
+      network: () => (meant ??= meantBy(services.store, who.projectId, edits ? () => null : query)),
     });
     if (response.headersSent) return;
     if (result === undefined) response.status(204).end();

@@ -60,7 +60,7 @@ async function handle(call: Call<Buffer>): Promise<undefined> {
   });
   response.status(200).type('application/x-ndjson');
   const line = (value: unknown): void => void response.write(`${JSON.stringify(value)}\n`);
-  const { network } = await services.store.read(projectId);
+  const { network } = await call.network();
   const told = (done: number): void => line({ done, of: rows.length });
   const read = await readInTurns(network, rows, columns, told, () => gone);
   if (read === null) return undefined;

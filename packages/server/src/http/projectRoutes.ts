@@ -31,7 +31,6 @@ import { notFound, Refusal, refuseFile, refuseProblems } from './problem.ts';
 import { refuseUnlessOwner } from './ownersOnly.ts';
 import { tableToXlsx, xlsxType } from './tableXlsx.ts';
 import { route, type Call, type Route } from './route.ts';
-import { shownNetwork } from './shownNetwork.ts';
 
 export const importLimit = 40 * 1024 * 1024;
 const isId = (text: string | null): text is string => z.uuid().safeParse(text).success;
@@ -53,7 +52,7 @@ function written(result: Written | UndoResult): unknown {
 async function scopeOf(call: Call<unknown>): Promise<string | null> {
   const scope = call.query('scope');
   if (scope === null || scope === '') return null;
-  const { network } = await call.services.store.read(call.projectId);
+  const { network } = await call.network();
   if (network.get('place', scope) === null) throw notFound(`The place ${scope}`);
   return scope;
 }
@@ -90,11 +89,15 @@ export const projectRoutes: readonly Route[] = [
     method: 'get',
     path: '/projects/:project/network',
     access: 'reader',
-    summary: 'All rows of the project at its newest revision (state: as built)',
-    handle: async ({ projectId, services, request, response }) => {
-      const { network, revision } = await services.store.read(projectId);
+    summary: 'All rows of the project at its newest revision, or at=revision for those of an earlier moment',
+    handle: async ({ network: meant, query, request, response }) => {
+      const { network, revision } = await meant();
       response.set('ETag', `"r${revision}"`).set('Cache-Control', 'private, no-cache');
-      if (request.headers['if-none-match'] === `"r${revision}"`) {
+      if (
+        query('at') === null &&
+        query('built') === null &&
+        request.headers['if-none-match'] === `"r${revision}"`
+      ) {
         response.status(304).end();
         return undefined;
       }
@@ -159,7 +162,7 @@ export const projectRoutes: readonly Route[] = [
     access: 'reader',
     summary: 'The project as an exchange file',
     handle: async (call) => {
-      const { network } = await call.services.store.read(call.projectId);
+      const { network } = await call.network();
       const file = writeExchange(network);
       attach(
         call,
@@ -176,9 +179,9 @@ export const projectRoutes: readonly Route[] = [
     access: 'editor',
     summary: 'Import an exchange file: created or updated by name, all or nothing; preview=1 writes nothing',
     textLimit: importLimit,
-    handle: async ({ account, body, projectId, role, services, query }) => {
+    handle: async ({ account, body, projectId, role, services, query, network: meant }) => {
       const data = readText(body);
-      const { network } = await services.store.read(projectId);
+      const { network } = await meant();
       const read = readExchange(network, data);
       if (!read.ok) throw refuseFile(read.problems as FileProblem[]);
       refuseUnlessOwner(role, read.changes);
@@ -200,7 +203,7 @@ export const projectRoutes: readonly Route[] = [
     path: '/projects/:project/findings',
     access: 'reader',
     summary: 'What the checks find; with built=1 in what is built today, without what is only planned',
-    handle: async (call) => checkNetwork(await shownNetwork(call)),
+    handle: async (call) => checkNetwork((await call.network()).network),
   }),
   route({
     method: 'get',
@@ -212,7 +215,7 @@ export const projectRoutes: readonly Route[] = [
       const report = findReport(call.param('report'));
       if (report === null) throw notFound(`The schedule ${call.param('report')}`);
       const scopeId = await scopeOf(call);
-      const network = await shownNetwork(call);
+      const { network } = await call.network();
       const table = report.make(network, scopeId);
       const format = call.query('format');
       const fileName = `${report.title} - ${scopeTitle(network, scopeId)}`;
@@ -231,7 +234,7 @@ export const projectRoutes: readonly Route[] = [
     access: 'reader',
     summary: 'A rack elevation as SVG with its fonts inside; colour=…, fact=… and cables=1 as on the screen',
     handle: async (call) => {
-      const { network } = await call.services.store.read(call.projectId);
+      const { network } = await call.network();
       const rack = network.get('rack', call.param('rack'));
       if (rack === null) throw notFound('This rack');
       const scene = elevationScene(network, rack, elevationWishes(call, network, rack));

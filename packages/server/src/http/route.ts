@@ -5,6 +5,7 @@ import type { z } from 'zod';
 import type { Account, MemberRole } from '../database/rows.ts';
 import type { Live } from '../live/live.ts';
 import type { Press } from '../printing/press.ts';
+import type { Meant } from './meant.ts';
 import type { ProjectStore } from '../store/projectStore.ts';
 
 /** Who may call a route: anybody, anybody signed in, or a member of the project with at least this role. */
@@ -29,6 +30,8 @@ export interface Call<B> {
   body: B;
   param: (name: string) => string;
   query: (name: string) => string | null;
+  /** The network that is meant, with its revision: the one way to read it. */
+  network: () => Promise<Meant>;
 }
 
 export interface Route<B = unknown> {

@@ -14,7 +14,6 @@ import { z } from 'zod';
 import type { MissingGlyphs, PrintSheet } from '../printing/order.ts';
 import { attach } from './attach.ts';
 import { notFound, Refusal, refuseFile } from './problem.ts';
-import { shownNetwork } from './shownNetwork.ts';
 import { route, type Call, type Route } from './route.ts';
 
 const day = (): string => new Date().toISOString().slice(0, 10);
@@ -25,8 +24,7 @@ async function readSheet(
   sheetId: string,
   page: Partial<Page> = {},
 ): Promise<{ sheet: Sheet; print: PrintSheet }> {
-  const { revision } = await call.services.store.read(call.projectId);
-  const network = await shownNetwork(call);
+  const { network, revision } = await call.network();
   const sheet = network.get('sheet', sheetId);
   if (sheet === null) throw notFound('This sheet');
   const plan = planOf(network, sheet, { today: day(), stamp: { revision, date: day() } });

@@ -11,6 +11,7 @@ import {
 } from '@visograph/core';
 import type { Knex } from 'knex';
 import { ChangeSetRow, ProjectRow } from '../database/rows.ts';
+import { Moments } from './moments.ts';
 import { loadNetwork, writeRows } from './rowsIO.ts';
 import { problemFromDatabase } from './databaseProblems.ts';
 
@@ -55,12 +56,15 @@ export class ProjectStore {
   private readonly cache = new Map<string, Snapshot>();
   private readonly queues = new Map<string, Promise<unknown>>();
   private readonly listeners = new Set<Listener>();
+  private readonly moments: Moments;
 
   constructor(
     private readonly knex: Knex,
     private readonly channel: string,
     private readonly instance: string,
-  ) {}
+  ) {
+    this.moments = new Moments(knex);
+  }
 
   onEntry(listener: Listener): () => void {
     this.listeners.add(listener);
@@ -80,6 +84,12 @@ export class ProjectStore {
 
   async read(projectId: string): Promise<Snapshot> {
     return this.cache.get(projectId) ?? this.inTurn(projectId, () => this.current(projectId));
+  }
+
+  /** The network as it was at a revision of the journal, from 1 to the newest. */
+  async at(projectId: string, revision: number): Promise<Network> {
+    const newest = await this.read(projectId);
+    return revision === newest.revision ? newest.network : this.moments.at(projectId, newest, revision);
   }
 
   private async current(projectId: string): Promise<Snapshot> {

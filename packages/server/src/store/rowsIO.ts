@@ -1,4 +1,4 @@
-import { kindNames, Network, type Change, type Kind } from '@visograph/core';
+import { inSchemaOrder, kindNames, Network, type Change, type Kind } from '@visograph/core';
 import type { Knex } from 'knex';
 import { raw } from 'objection';
 import { from as copyFrom } from 'pg-copy-streams';
@@ -15,7 +15,13 @@ export async function loadNetwork(transaction: Knex, projectId: string): Promise
   const rows: Record<string, unknown[]> = {};
   for (const kind of kindNames) {
     const owner = kind === 'project' ? 'id' : 'projectId';
-    rows[kind] = await transaction(kind).select(fieldsOf(kind)).where(owner, projectId);
+    const kept: Record<string, unknown>[] = await transaction(kind)
+      .select(fieldsOf(kind))
+      .where(owner, projectId);
+    const json = jsonFieldsOf(kind);
+    rows[kind] = kept.map((row) =>
+      json.some((field) => row[field] !== null) ? inSchemaOrder(kind, row) : row,
+    );
   }
   return Network.of(rows as Parameters<typeof Network.of>[0]);
 }

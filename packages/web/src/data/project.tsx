@@ -8,6 +8,7 @@ import {
   useSyncExternalStore,
   type ReactNode,
 } from 'react';
+import { useMoment, type Moment } from './moment.ts';
 import type { ProjectSummary } from './session.ts';
 import { ProjectSync, type Committed, type View } from './projectSync.ts';
 
@@ -16,6 +17,8 @@ interface ProjectValue {
   sync: ProjectSync;
   view: View;
   canEdit: boolean;
+  /** An earlier moment that is looked at, read only; null: now. */
+  moment: Moment | null;
   commit: (set: ChangeSet) => Committed;
 }
 const Context = createContext<ProjectValue | null>(null);
@@ -32,12 +35,17 @@ export function ProjectProvider({ project, accountId, children }: ProviderProps)
     void sync.open();
     return () => sync.close();
   }, [sync]);
-  const view = useSyncExternalStore(sync.subscribe, sync.current);
+  const now = useSyncExternalStore(sync.subscribe, sync.current);
+  const moment = useMoment(project.id);
   const value = useMemo<ProjectValue>(() => {
-    const canEdit = project.role !== 'reader';
+    const view = moment?.network == null ? now : { ...now, network: moment.network };
+    const canEdit = project.role !== 'reader' && moment === null;
     const commit = (set: ChangeSet): Committed => {
       if (!canEdit) {
-        const text = 'You are a reader of this project: ask an owner for the editor role to change it.';
+        const text =
+          moment === null
+            ? 'You are a reader of this project: ask an owner for the editor role to change it.'
+            : `This is the project as it was at r${moment.revision}. Go back to now to change it.`;
         sync.announce({ tone: 'bad', text });
         return { ok: false, problems: [] };
       }
@@ -46,8 +54,8 @@ export function ProjectProvider({ project, accountId, children }: ProviderProps)
       if (problem !== undefined) sync.announce({ tone: 'bad', text: problem.message });
       return result;
     };
-    return { project, sync, view, canEdit, commit };
-  }, [project, sync, view]);
+    return { project, sync, view, canEdit, moment, commit };
+  }, [project, sync, now, moment]);
   return <Context value={value}>{children}</Context>;
 }
 

@@ -3,7 +3,8 @@ import { Button as AriaButton, Menu, MenuItem, MenuTrigger } from 'react-aria-co
 import { useNavigate } from 'react-router';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
-import { useBuiltToday } from '../data/shown.ts';
+import { useRevision, type Moment } from '../data/moment.ts';
+import { useBuiltToday, useShownPath } from '../data/shown.ts';
 import { useSession, useSignOut } from '../data/session.ts';
 import { useWorkspace } from '../data/workspace.tsx';
 import { Button, Floating } from '../kit/controls.tsx';
@@ -74,6 +75,21 @@ const Item = styled(MenuItem)`
     background: ${({ theme }) => theme.accentWash};
   }
 `;
+const Past = styled.div<{ $failed: boolean }>`
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  min-width: 0;
+  padding: 2px 3px 2px 10px;
+  border-left: 4px solid ${({ theme, $failed }) => ($failed ? theme.bad : theme.accent)};
+  background: ${({ theme }) => theme.accentWash};
+  border-radius: 2px;
+  span {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+`;
 const Steps = styled.div`
   display: flex;
   button {
@@ -95,6 +111,7 @@ function PersonMenu(): ReactNode {
   const theme = useTheme();
   const navigate = useNavigate();
   const { project, canEdit } = useProject();
+  const shownPath = useShownPath();
   const { setKeysOpen } = useWorkspace();
   const file = useRef<HTMLInputElement>(null);
   const [peopleOpen, setPeopleOpen] = useState(false);
@@ -110,7 +127,7 @@ function PersonMenu(): ReactNode {
     keys: () => setKeysOpen(true),
     people: () => setPeopleOpen(true),
     projects: () => void navigate('/projects'),
-    export: () => window.location.assign(`/api/v1/projects/${project.id}/exchange`),
+    export: () => window.location.assign(shownPath(`/api/v1/projects/${project.id}/exchange`)),
     import: () => file.current?.click(),
     out: () => signOut.mutate(),
   };
@@ -150,8 +167,22 @@ function BuiltToday(): ReactNode {
   );
 }
 
+/** Says that an earlier moment is looked at, and leads back. */
+function Earlier({ moment }: { moment: Moment }): ReactNode {
+  const [, setRevision] = useRevision();
+  const { revision, network, failed } = moment;
+  const text =
+    failed ?? (network === null ? `Going back to r${revision} …` : `As it was at r${revision}, read only`);
+  return (
+    <Past role="status" $failed={failed !== null}>
+      <span>{text}</span>
+      <Button onPress={() => setRevision(null)}>Back to now</Button>
+    </Past>
+  );
+}
+
 export function Band(): ReactNode {
-  const { project, sync, view, canEdit } = useProject();
+  const { project, sync, view, canEdit, moment } = useProject();
   const { historyOpen, setHistoryOpen } = useWorkspace();
   return (
     <Bar>
@@ -164,6 +195,7 @@ export function Band(): ReactNode {
         Visograph
       </Brand>
       <ScopePath projectName={[...view.network.all('project')][0]?.name ?? project.name} />
+      {moment !== null && <Earlier moment={moment} />}
       <Spread />
       <BuiltToday />
       <CommandLine />

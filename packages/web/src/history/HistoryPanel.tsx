@@ -1,5 +1,7 @@
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
+import { useRevision } from '../data/moment.ts';
+import { useProject } from '../data/project.tsx';
 import { useWorkspace } from '../data/workspace.tsx';
 import { Button } from '../kit/controls.tsx';
 import { Head } from '../record/parts.tsx';
@@ -18,12 +20,21 @@ const Lines = styled.ol`
   p {
     overflow-wrap: anywhere;
   }
+  li[aria-current] {
+    background: ${({ theme }) => theme.accentWash};
+    box-shadow: inset 3px 0 ${({ theme }) => theme.accent};
+  }
+  button {
+    margin-left: -8px;
+  }
 `;
 
 /** Who did what, newest first. */
 export function HistoryPanel(): ReactNode {
   const history = useHistory(null);
   const { setHistoryOpen } = useWorkspace();
+  const { view } = useProject();
+  const [revision, setRevision] = useRevision();
   return (
     <>
       <Head>
@@ -35,9 +46,17 @@ export function HistoryPanel(): ReactNode {
       </Head>
       <Lines aria-label="Steps">
         {history.data?.map((line) => (
-          <li key={line.id}>
+          <li key={line.id} aria-current={String(line.revision) === revision ? 'true' : undefined}>
             <small>{`r${line.revision} · ${whenText(line.at)} · ${line.author}`}</small>
             <p>{line.sentence}</p>
+            <Button
+              $tone="quiet"
+              aria-label={`Show as it was at r${line.revision}`}
+              isDisabled={String(line.revision) === (revision ?? String(view.revision))}
+              onPress={() => setRevision(line.revision === view.revision ? null : line.revision)}
+            >
+              {line.revision === view.revision ? 'Show as it is now' : 'Show as it was'}
+            </Button>
           </li>
         ))}
       </Lines>

@@ -2,7 +2,7 @@ import { reports, scopeTitle } from '@visograph/core';
 import { useCallback, useMemo, useState, type ReactNode } from 'react';
 import { useSearchParams } from 'react-router';
 import { useProject } from '../data/project.tsx';
-import { useBuiltToday, useShown } from '../data/shown.ts';
+import { useShownPath, useShown } from '../data/shown.ts';
 import { useWhereabouts, type SelectedKind } from '../data/location.ts';
 import { Choice, Button } from '../kit/controls.tsx';
 import { Grid, type GridColumn } from '../kit/Grid.tsx';
@@ -53,7 +53,7 @@ const widths: Record<string, number> = {
 export default function SchedulesSection(): ReactNode {
   const { project } = useProject();
   const network = useShown();
-  const [builtToday] = useBuiltToday();
+  const shownPath = useShownPath();
   const { scopeId, selection, select } = useWhereabouts();
   const [search, setSearch] = useSearchParams();
   const [printing, setPrinting] = useState(false);
@@ -77,7 +77,9 @@ export default function SchedulesSection(): ReactNode {
   );
   if (report === undefined) return null;
   const address = (format: string): string =>
-    `/api/v1/projects/${project.id}/reports/${report.key}?format=${format}${builtToday ? '&built=1' : ''}${scopeId === null ? '' : `&scope=${scopeId}`}`;
+    shownPath(
+      `/api/v1/projects/${project.id}/reports/${report.key}?format=${format}${scopeId === null ? '' : `&scope=${scopeId}`}`,
+    );
   const kind = report.kind as SelectedKind;
   const at = selection?.kind === kind ? (table?.ids.indexOf(selection.id) ?? -1) : -1;
   const selectedRow = at < 0 ? null : `${selection?.id ?? ''}#${at}`;

@@ -3,7 +3,7 @@ import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { call } from '../data/api.ts';
 import { useProject } from '../data/project.tsx';
-import { useBuiltToday } from '../data/shown.ts';
+import { useShownPath } from '../data/shown.ts';
 import { Hint } from '../kit/panels.tsx';
 
 const Box = styled.div`
@@ -38,11 +38,12 @@ const spelled = (cluster: string): string =>
 /** Names what of these sheets no font here can draw, before it is printed as boxes; nothing where all can be. */
 export function MissingGlyphs({ sheetIds }: { sheetIds: readonly string[] }): ReactNode {
   const { project, view } = useProject();
-  const [builtToday] = useBuiltToday();
+  const shownPath = useShownPath();
+  const path = shownPath(`/projects/${project.id}/missing-glyphs`);
   const { data } = useQuery({
-    queryKey: ['missing-glyphs', project.id, view.revision, builtToday, ...sheetIds],
+    queryKey: ['missing-glyphs', project.id, view.revision, path, ...sheetIds],
     queryFn: () =>
-      call<Missing>('POST', `/projects/${project.id}/missing-glyphs${builtToday ? '?built=1' : ''}`, {
+      call<Missing>('POST', path, {
         sheetIds,
       }),
     enabled: sheetIds.length > 0,

@@ -4,7 +4,7 @@ import { useRef, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { callLines } from '../data/lines.ts';
 import { useProject } from '../data/project.tsx';
-import { useBuiltToday } from '../data/shown.ts';
+import { useShownPath } from '../data/shown.ts';
 import { Button, Choice } from '../kit/controls.tsx';
 import { Trouble } from '../kit/dock.tsx';
 import { PanelDialog } from '../kit/panelDialog.tsx';
@@ -46,7 +46,7 @@ interface Part {
 /** Several sheets in one PDF, or a file of each in one go. */
 export function PrintMany({ sheets, onClose }: { sheets: readonly Sheet[]; onClose: () => void }): ReactNode {
   const { project } = useProject();
-  const [builtToday] = useBuiltToday();
+  const shownPath = useShownPath();
   const [chosen, setChosen] = useState<ReadonlySet<string>>(() => new Set(sheets.map((sheet) => sheet.id)));
   const [size, setSize] = useState<PaperSize | 'own'>('own');
   const [progress, setProgress] = useState<{ done: number; of: number } | null>(null);
@@ -68,10 +68,9 @@ export function PrintMany({ sheets, onClose }: { sheets: readonly Sheet[]; onClo
       setProgress(null);
     }
   };
-  const built = builtToday ? '?built=1' : '';
   const together = (): Promise<void> =>
     guarded(async (signal) => {
-      const response = await fetch(`/api/v1/projects/${project.id}/print${built}`, {
+      const response = await fetch(shownPath(`/api/v1/projects/${project.id}/print`), {
         method: 'POST',
         headers: { 'Content-Type': 'application/json' },
         body: JSON.stringify({ sheetIds, page, title: project.name }),
@@ -91,7 +90,7 @@ export function PrintMany({ sheets, onClose }: { sheets: readonly Sheet[]; onClo
     guarded(async (signal) => {
       const files: Record<string, Uint8Array> = {};
       await callLines<Part>(
-        `/projects/${project.id}/print-each${built}`,
+        shownPath(`/projects/${project.id}/print-each`),
         JSON.stringify({ sheetIds, page }),
         'application/json',
         signal,

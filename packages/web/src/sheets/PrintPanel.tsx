@@ -13,7 +13,7 @@ import { Dialog } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { call } from '../data/api.ts';
 import { useProject } from '../data/project.tsx';
-import { useBuiltToday } from '../data/shown.ts';
+import { useShownPath } from '../data/shown.ts';
 import { Button, Choice, Field } from '../kit/controls.tsx';
 import { Hint } from '../kit/panels.tsx';
 import { Tick } from '../kit/Tick.tsx';
@@ -55,9 +55,7 @@ export function PrintPanel({ sheet, scene, framesShown, onFrames }: Props): Reac
     void commit(setSheet(sheet, { page: { ...page, ...fields } }, 'the paper'));
   const pages = pagesOf(diagramBox(scene), page);
   const at = `/api/v1/projects/${project.id}/sheets/${sheet.id}`;
-  const [builtToday] = useBuiltToday();
-  const asked = (what: string): string =>
-    builtToday ? `${what}${what.includes('?') ? '&' : '?'}built=1` : what;
+  const asked = useShownPath();
   const save = (what: string): void => window.location.assign(asked(`${at}/${what}`));
   const print = async (): Promise<void> => {
     try {
