@@ -24,7 +24,7 @@ test('the history shows the project as it was: on every screen, read only, and b
   const steps = page.getByRole('list', { name: 'Steps' });
   await expect(steps.getByText(/^Deleted kq-fw-2 with/)).toBeVisible();
   await steps.getByRole('button', { name: 'Show as it was at r1' }).click();
-  const past = page.getByRole('status').filter({ hasText: 'As it was at r1, read only' });
+  const past = page.getByRole('status').filter({ hasText: 'At r1, read only' });
   await expect(past).toBeVisible();
   await expect.poll(counted).toMatch(/^30 devices/);
   const whole = await counted();

@@ -298,6 +298,27 @@ note('connect over HTTP, p95, 20 editors at once', percentile(joins, 0.95), 'ms'
 note('a single edit over HTTP, median, 20 editors at once', median(trips), 'ms', null);
 note('a single edit over HTTP, p95, 20 editors at once', percentile(trips, 0.95), 'ms', 100);
 
+// A long history: 100,000 entries of the journal, read back.
+const { revision: before } = await store.read(projectId);
+await knex.raw(
+  `INSERT INTO change_set (id, project_id, revision, author, state, sentence, changes)
+   SELECT gen_random_uuid(), ?, ? + n, 'bench', 'as built', 'Changed a note', jsonb_build_array(jsonb_build_object(
+     'op', 'update', 'kind', 'device', 'id', d.id, 'before', jsonb_build_object('notes', 'old ' || n),
+     'after', jsonb_build_object('notes', 'new')))
+   FROM generate_series(1, 100000) n JOIN (SELECT id, row_number() OVER (ORDER BY id) AS at FROM device) d
+     ON d.at = 1 + n % 10000`,
+  [projectId, before],
+);
+await ProjectRow.query(knex)
+  .patch({ revision: before + 100_000 })
+  .where({ id: projectId });
+store.forget(projectId);
+await store.read(projectId);
+const [, farMs] = await time(() => store.at(projectId, before));
+note('the network 100,000 entries ago, asked for the first time', farMs / 1000, 's', null);
+const [, nearMs] = await time(() => store.at(projectId, before + 47_500));
+note('the network of another moment in between, after that', nearMs / 1000, 's', 1);
+
 await server.stop();
 await sql('DROP DATABASE bench WITH (FORCE)');
 report.finish();

@@ -90,6 +90,10 @@ const Past = styled.div<{ $failed: boolean }>`
     white-space: nowrap;
   }
 `;
+const WholeTick = styled(Tick)`
+  flex: none;
+  white-space: nowrap;
+`;
 const Steps = styled.div`
   display: flex;
   button {
@@ -157,13 +161,13 @@ function PersonMenu(): ReactNode {
 function BuiltToday(): ReactNode {
   const [builtToday, setBuiltToday] = useBuiltToday();
   return (
-    <Tick
+    <WholeTick
       isSelected={builtToday}
       onChange={setBuiltToday}
       aria-label="Built today: leave out what is only planned"
     >
       Built today
-    </Tick>
+    </WholeTick>
   );
 }
 
@@ -171,8 +175,7 @@ function BuiltToday(): ReactNode {
 function Earlier({ moment }: { moment: Moment }): ReactNode {
   const [, setRevision] = useRevision();
   const { revision, network, failed } = moment;
-  const text =
-    failed ?? (network === null ? `Going back to r${revision} …` : `As it was at r${revision}, read only`);
+  const text = failed ?? (network === null ? `Going back to r${revision} …` : `At r${revision}, read only`);
   return (
     <Past role="status" $failed={failed !== null}>
       <span>{text}</span>

@@ -25,7 +25,7 @@ const Lines = styled.ol`
     box-shadow: inset 3px 0 ${({ theme }) => theme.accent};
   }
   button {
-    margin-left: -8px;
+    margin-left: -12px;
   }
 `;
 
@@ -55,7 +55,11 @@ export function HistoryPanel(): ReactNode {
               isDisabled={String(line.revision) === (revision ?? String(view.revision))}
               onPress={() => setRevision(line.revision === view.revision ? null : line.revision)}
             >
-              {line.revision === view.revision ? 'Show as it is now' : 'Show as it was'}
+              {String(line.revision) === (revision ?? String(view.revision))
+                ? 'Shown'
+                : line.revision === view.revision
+                  ? 'Show as it is now'
+                  : 'Show as it was'}
             </Button>
           </li>
         ))}
