@@ -4,7 +4,8 @@ import { applyChanges } from '../change/apply.ts';
 import { update } from '../change/change.ts';
 import { kindNames } from '../model/kinds.ts';
 import type { Network } from '../model/network.ts';
-import { powerFlow } from '../racks/power.ts';
+import { rackCapacity } from '../racks/capacity.ts';
+import { feedFailure, powerFlow } from '../racks/power.ts';
 import { layer2Of } from '../switching/layer2.ts';
 import { everything } from '../testKinds.ts';
 import { deviceNamed, networkOf, portId, smallRoom } from '../testNetwork.ts';
@@ -63,6 +64,32 @@ describe('without what has failed', () => {
     expect(left.count('device')).toBe(2);
     const [site] = network.find('placesByParent', 'root');
     expect(without(network, [{ kind: 'place', id: site?.id ?? '' }]).count('device')).toBe(0);
+  });
+
+  test('the copy of a large network that the checks read is seen through lenses as well', () => {
+    const feed = (name: string) => ({ name, volts: 230, amps: 16, phases: 1 as const, derating: 0.8 });
+    const large = networkOf({
+      places: [{ path: 'Quay', kind: 'site' }],
+      racks: [{ name: 'R1', place: 'Quay', units: 42, feeds: [feed('A'), feed('B')] }],
+      devices: Array.from({ length: 70 }, (_, at) => ({
+        name: `sw-${at}`,
+        model: 'Norvane AX-2448P',
+        ...(at < 40 ? { rack: 'R1', unit: 1 + at, feed: at % 2 === 0 ? 'A' : 'B' } : { place: 'Quay' }),
+        status: at === 3 ? ('retired' as const) : ('active' as const),
+      })),
+    });
+    const reading = large.forReading();
+    expect(reading.plainOf).toBe(large);
+    const [rack] = large.all('rack');
+    if (rack === undefined) throw new Error('no rack');
+    expect(rackCapacity(reading, rack)).toEqual(rackCapacity(large, rack));
+    expect(rackCapacity(reading, rack).feeds[0]?.aloneW).toBeGreaterThan(0);
+    expect(inForce(reading).count('device')).toBe(69);
+    const failed = without(reading, [{ kind: 'device', id: deviceNamed(large, 'sw-7').id }]);
+    expect(failed.count('device')).toBe(69);
+    const states = feedFailure(reading, [rack], 'A');
+    expect(states.dark).toHaveLength(20);
+    expect(() => reading.draft()).toThrow('is for reading');
   });
 
   test('a feed that failed carries nothing, whether the rack describes it or not', () => {

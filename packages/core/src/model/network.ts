@@ -186,6 +186,8 @@ export class Network {
    * they are built once and not again in every network made from this one.
    */
   draft(touched: Iterable<Kind> = []): NetworkDraft {
+    if (this.plainOf !== null)
+      throw new Error('A network on plain maps is for reading: draft the one it is of.');
     for (const kind of touched) this.prepare(kind);
     return new NetworkDraft(this.tables, this.indexes, (tables, indexes, touched) => {
       const origin = touched === null ? null : { base: new WeakRef<Network>(this), touched };
