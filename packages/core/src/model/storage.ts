@@ -74,6 +74,12 @@ const fieldsOf = (kind: Kind): StoredField[] => {
   return found;
 };
 
+/** Whether data has named parts, whose order is to be settled: a list of numbers has none. */
+export const hasNames = (value: unknown): boolean =>
+  typeof value === 'object' &&
+  value !== null &&
+  (Array.isArray(value) ? value.some((part) => hasNames(part)) : true);
+
 /**
  * A row as it was kept, with its fields and the data inside them in the order of the schema: what is written of it is
  * the same, byte for byte, however it was kept (a table of JSON has an order of its own).
@@ -84,7 +90,7 @@ export function inSchemaOrder<K extends Kind>(kind: K, kept: Readonly<Record<str
   for (const { field, storage } of fieldsOf(kind)) {
     const value = kept[field];
     if (value === undefined) continue;
-    const parsed = storage === 'json' && value !== null ? shape[field]?.safeParse(value) : undefined;
+    const parsed = storage === 'json' && hasNames(value) ? shape[field]?.safeParse(value) : undefined;
     row[field] = parsed?.success === true ? parsed.data : value;
   }
   return row as Rows[K];

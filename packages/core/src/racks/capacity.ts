@@ -1,4 +1,3 @@
-import { without } from '../lens/without.ts';
 import { grouped } from '../model/numbers.ts';
 import type { Device } from '../model/kinds/device.ts';
 import type { Rack } from '../model/kinds/rack.ts';
@@ -67,16 +66,10 @@ function feedUses(network: Network, rack: Rack, devices: readonly Device[]): Fee
     const alone =
       rack.feeds.length === 1
         ? load
-        : powerFlow(
-            without(
-              network,
-              rack.feeds
-                .filter((other) => other !== feed)
-                .map((other) => ({ kind: 'feed', rackId: rack.id, feed: other.name })),
-            ),
-            devices,
-            { batteries: false },
-          ).loads.get(key);
+        : powerFlow(network, devices, {
+            batteries: false,
+            alone: { rackId: rack.id, feed: feed.name },
+          }).loads.get(key);
     const limit = usableW(feed);
     return {
       feed: feed.name,

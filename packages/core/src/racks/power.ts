@@ -54,6 +54,7 @@ class Flow implements PowerFlow {
     private readonly network: Network,
     devices: readonly Device[],
     private readonly batteries: boolean,
+    private readonly alone: FeedRef | null,
   ) {
     for (const device of devices) this.addToFeeds(device);
   }
@@ -84,9 +85,16 @@ class Flow implements PowerFlow {
   private isLive(source: Source): boolean {
     // A feed that the rack does not describe is taken to be there.
     if (source.via === 'feed')
-      return feedOf(this.network.get('rack', source.rackId), source.feed)?.amps !== 0;
+      return (
+        !this.isBesides(source) && feedOf(this.network.get('rack', source.rackId), source.feed)?.amps !== 0
+      );
     const state = this.stateOf(source.device);
     return state === 'live' || state === 'onBattery';
+  }
+
+  /** Another feed of the rack whose one feed is to carry all. */
+  private isBesides({ rackId, feed }: FeedRef): boolean {
+    return this.alone?.rackId === rackId && this.alone.feed.toLowerCase() !== feed.toLowerCase();
   }
 
   private onBattery(source: Source): boolean {
@@ -199,16 +207,16 @@ class Flow implements PowerFlow {
 
 /**
  * The flow of power to these devices, as far as they are in the network: seen `without` feeds it is that of their
- * failure; with `batteries` false, as it is once those of the UPS are empty.
+ * failure; with `batteries` false, as it is once those of the UPS are empty; with one feed `alone` it carries what the others of its rack did.
  */
 export const powerFlow = (
   network: Network,
   devices: readonly Device[],
-  { batteries = true }: { batteries?: boolean } = {},
+  { batteries = true, alone = null }: { batteries?: boolean; alone?: FeedRef | null } = {},
 ): PowerFlow => {
   const counted = inForce(network);
   const inUse = devices.filter(({ id }) => counted.get('device', id) !== null);
-  return new Flow(counted, inUse, batteries);
+  return new Flow(counted, inUse, batteries, alone);
 };
 
 export interface FeedFailure {

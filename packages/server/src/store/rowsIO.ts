@@ -1,4 +1,4 @@
-import { inSchemaOrder, kindNames, Network, type Change, type Kind } from '@visograph/core';
+import { hasNames, inSchemaOrder, kindNames, Network, type Change, type Kind } from '@visograph/core';
 import type { Knex } from 'knex';
 import { raw } from 'objection';
 import { from as copyFrom } from 'pg-copy-streams';
@@ -20,7 +20,7 @@ export async function loadNetwork(transaction: Knex, projectId: string): Promise
       .where(owner, projectId);
     const json = jsonFieldsOf(kind);
     rows[kind] = kept.map((row) =>
-      json.some((field) => row[field] !== null) ? inSchemaOrder(kind, row) : row,
+      json.some((field) => hasNames(row[field])) ? inSchemaOrder(kind, row) : row,
     );
   }
   return Network.of(rows as Parameters<typeof Network.of>[0]);
