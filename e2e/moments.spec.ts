@@ -32,8 +32,12 @@ test('the history shows the project as it was: on every screen, read only, and b
 
   // It holds wherever one goes, over a reload too, and nothing can be changed there.
   await page.getByRole('button', { name: 'Back to the record' }).click();
-  await page.getByRole('link', { name: 'Equipment' }).click();
-  await expect(past).toBeVisible();
+  const rail = page.getByRole('navigation', { name: 'Sections' });
+  for (const link of await rail.getByRole('link').all()) {
+    await link.click();
+    await expect(link).toHaveAttribute('aria-current', 'page');
+    await expect(past).toBeVisible();
+  }
   await doLine(page, 'kq-fw-2');
   await expect(record.getByRole('heading', { name: 'kq-fw-2', level: 2 })).toBeVisible();
   await expect(record.getByRole('button', { name: 'Delete …' })).toHaveCount(0);
@@ -42,6 +46,13 @@ test('the history shows the project as it was: on every screen, read only, and b
   await expect(record.getByRole('heading', { name: 'kq-fw-2', level: 2 })).toBeVisible();
   await page.keyboard.press('Control+z');
   expect(await counted()).toBe(whole);
+
+  // So does what is built today alone.
+  await page.getByRole('checkbox', { name: /^Built today/ }).press('Space');
+  await rail.getByRole('link', { name: 'Cables' }).click();
+  await expect(page).toHaveURL(/at=1&built=1/);
+  await page.getByRole('checkbox', { name: /^Built today/ }).press('Space');
+  await expect(page).not.toHaveURL(/built/);
 
   await past.getByRole('button', { name: 'Back to now' }).click();
   await expect(past).toHaveCount(0);

@@ -4,7 +4,7 @@ import { ChangeSetRow } from '../database/rows.ts';
 import type { Snapshot } from './projectStore.ts';
 
 /** So many entries are taken back at once; the moment there is kept, so that the next question starts from it. */
-const stride = 5000;
+const stride = 20_000;
 /** Moments kept in memory for a project: they share with each other all that did not change. */
 const mostKept = 40;
 

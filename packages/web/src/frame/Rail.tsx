@@ -2,6 +2,7 @@ import { Fragment, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
+import { useShownPath } from '../data/shown.ts';
 import { useWhereabouts } from '../data/location.ts';
 import { sections } from './sections.ts';
 
@@ -33,10 +34,11 @@ const Bar = styled.nav`
   }
 `;
 
-/** The sections, in words. The scope goes along from one to the next. */
+/** The sections, in words. The scope, the moment and what is built today go along from one to the next. */
 export function Rail(): ReactNode {
   const { project } = useProject();
   const { section, scopeId } = useWhereabouts();
+  const shownPath = useShownPath();
   const query = scopeId === null ? '' : `?scope=${scopeId}`;
   return (
     <Bar aria-label="Sections">
@@ -44,7 +46,7 @@ export function Rail(): ReactNode {
         <Fragment key={entry.key}>
           {at > 0 && sections[at - 1]?.group !== entry.group && <hr />}
           <Link
-            to={`/p/${project.id}/${entry.key}${query}`}
+            to={shownPath(`/p/${project.id}/${entry.key}${query}`)}
             aria-current={section === entry.key ? 'page' : undefined}
             title={`Alt+${at + 1}`}
           >
