@@ -17,15 +17,17 @@ interface IndexDefinition {
   key: (row: Row) => IndexKey;
 }
 
-/** The key of a reference: the ids in its fields, or what stands for none. */
-const byReferences =
-  (fields: readonly string[], none: string | undefined) =>
-  (row: Row): IndexKey => {
-    const held = row as unknown as Record<string, string | null>;
-    const [only = ''] = fields;
-    if (fields.length === 1) return held[only] ?? none ?? null;
-    return fields.flatMap((field) => held[field] ?? []);
+/** The key of a reference: the ids in its fields, or what stands for none. Read for every row there is: kept lean. */
+function byReferences(fields: readonly string[], none: string | null): (row: Row) => IndexKey {
+  const [first = '', second] = fields;
+  const held = (row: Row): Record<string, string | null> => row as unknown as Record<string, string | null>;
+  if (second === undefined) return (row) => held(row)[first] ?? none;
+  if (fields.length > 2) return (row) => fields.flatMap((field) => held(row)[field] ?? []);
+  return (row) => {
+    const [a, b] = [held(row)[first] ?? null, held(row)[second] ?? null];
+    return a === null ? b : b === null ? a : [a, b];
   };
+}
 
 /** A way from a row to those that refer to it: by which fields, and what becomes of them when it goes. */
 export interface Referrer {
@@ -61,7 +63,7 @@ const indexDefinitions: ReadonlyMap<string, IndexDefinition> = new Map(
     return [
       ...[...fields].map(([name, one]): [string, IndexDefinition] => [
         name,
-        { kind, key: byReferences(one.fields, one.none) },
+        { kind, key: byReferences(one.fields, one.none ?? null) },
       ]),
       ...Object.entries(kinds[kind].indexes).map(([name, key]): [string, IndexDefinition] => [
         name,

@@ -19,9 +19,11 @@ export async function loadNetwork(transaction: Knex, projectId: string): Promise
       .select(fieldsOf(kind))
       .where(owner, projectId);
     const json = jsonFieldsOf(kind);
-    rows[kind] = kept.map((row) =>
-      json.some((field) => hasNames(row[field])) ? inSchemaOrder(kind, row) : row,
-    );
+    if (json.length > 0)
+      kept.forEach((row, at) => {
+        if (json.some((field) => hasNames(row[field]))) kept[at] = { ...inSchemaOrder(kind, row) };
+      });
+    rows[kind] = kept;
   }
   return Network.of(rows as Parameters<typeof Network.of>[0]);
 }
