@@ -61,7 +61,9 @@ test('the history shows the project as it was: on every screen, read only, and b
 
   // A revision that is not there is told, and there is a way back.
   await page.goto(`${page.url()}${page.url().includes('?') ? '&' : '?'}at=77`);
-  const wrong = page.getByRole('status').filter({ hasText: 'There is no revision 77 of this project' });
+  const wrong = page
+    .getByRole('status')
+    .filter({ hasText: 'There is no revision 77: the history goes from 1 to' });
   await expect(wrong).toBeVisible();
   await wrong.getByRole('button', { name: 'Back to now' }).click();
   await expect(wrong).toHaveCount(0);

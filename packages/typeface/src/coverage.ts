@@ -47,7 +47,8 @@ const house: Drawn = { kind: 'house' };
 const none: Drawn = { kind: 'none' };
 /** The house fonts have a few of these letters, as signs: a word is not set in two fonts. */
 const foreignToHouse = /\p{Script=Greek}/u;
-const plain = /^[\x20-\x7e]*$/;
+/** Text that the house fonts draw, whatever is asked: most of all there is. */
+export const plain = /^[\x20-\x7e]*$/;
 
 const fontOf = (list: readonly FontPath[], cluster: string, weight: number): Drawn | null => {
   const font = list.find((one) => one.weight === weight && has(one, cluster));

@@ -1,5 +1,5 @@
 import bidiFactory from 'bidi-js';
-import { clustersOf, drawnBy } from './coverage.ts';
+import { clustersOf, drawnBy, plain } from './coverage.ts';
 
 const bidi = bidiFactory();
 const rightToLeft = /^(R|AL)$/;
@@ -77,7 +77,7 @@ function piecesOf(text: string, weight: 400 | 600): Piece[] {
  * the lines of a drawing do. Letters with marks are composed (NFC).
  */
 export function runsOf(text: string, weight: 400 | 600): Run[] {
-  if (/^[\x20-\x7e]*$/.test(text)) return [{ text, family: null }];
+  if (plain.test(text)) return [{ text, family: null }];
   const pieces = piecesOf(text.normalize('NFC'), weight);
   const runs: Run[] = [];
   for (const piece of inVisualOrder(pieces)) {

@@ -27,7 +27,8 @@ export function textsOf(svg: string): string[] {
 }
 
 const weightOf = (opening: string): 400 | 600 => (opening.includes('font-weight="600"') ? 600 : 400);
-const attribute = (tag: string, name: string): string | null =>
+/** An attribute of a tag as it stands there, or null. */
+export const attribute = (tag: string, name: string): string | null =>
   new RegExp(`\\s${name}="([^"]*)"`).exec(tag)?.[1] ?? null;
 
 const isPlain = (runs: readonly Run[]): boolean => runs.length === 1 && runs[0]?.family === null;

@@ -56,8 +56,7 @@ function storageOf(schema: z.ZodType): Storage {
   return found;
 }
 
-/** The columns of a kind's table, worked out from its schema. */
-export const columnsOf = (kind: Kind): StoredField[] => {
+function workedOut(kind: Kind): StoredField[] {
   const targets = new Map(refsOf(kind).map(([field, { to }]) => [field, to]));
   return Object.entries(kinds[kind].schema.shape).map(([field, schema]) => ({
     field,
@@ -65,14 +64,16 @@ export const columnsOf = (kind: Kind): StoredField[] => {
     nullable: inner(schema).nullable,
     to: targets.get(field) ?? null,
   }));
-};
+}
 
-const known = new Map<Kind, StoredField[]>();
-const fieldsOf = (kind: Kind): StoredField[] => {
-  const found = known.get(kind) ?? columnsOf(kind);
+const known = new Map<Kind, readonly StoredField[]>();
+
+/** The columns of a kind's table, worked out from its schema. */
+export function columnsOf(kind: Kind): readonly StoredField[] {
+  const found = known.get(kind) ?? workedOut(kind);
   known.set(kind, found);
   return found;
-};
+}
 
 /** Whether data has named parts, whose order is to be settled: a list of numbers has none. */
 export const hasNames = (value: unknown): boolean =>
@@ -87,7 +88,7 @@ export const hasNames = (value: unknown): boolean =>
 export function inSchemaOrder<K extends Kind>(kind: K, kept: Readonly<Record<string, unknown>>): Rows[K] {
   const { shape } = kinds[kind].schema;
   const row: Record<string, unknown> = {};
-  for (const { field, storage } of fieldsOf(kind)) {
+  for (const { field, storage } of columnsOf(kind)) {
     const value = kept[field];
     if (value === undefined) continue;
     const parsed = storage === 'json' && hasNames(value) ? shape[field]?.safeParse(value) : undefined;

@@ -70,14 +70,14 @@ export class ChangeSetRow extends Model {
   }
 }
 
-const columns = new Map(kindNames.map((kind) => [kind, columnsOf(kind)]));
-
 /** The fields of a kind, which are its columns. */
-export const fieldsOf = (kind: Kind): string[] => (columns.get(kind) ?? []).map(({ field }) => field);
+export const fieldsOf = (kind: Kind): string[] => columnsOf(kind).map(({ field }) => field);
 
 /** Fields kept as jsonb: plain data inside a row. */
 export const jsonFieldsOf = (kind: Kind): string[] =>
-  (columns.get(kind) ?? []).filter(({ storage }) => storage === 'json').map(({ field }) => field);
+  columnsOf(kind)
+    .filter(({ storage }) => storage === 'json')
+    .map(({ field }) => field);
 
 const rowClass = (kind: Kind): typeof Model =>
   class extends Model {
@@ -98,3 +98,7 @@ export function rowClassOf(kind: Kind): typeof Model {
   if (found === undefined) throw new Error(`There is no table of the kind ${kind}.`);
   return found;
 }
+
+/** A name as the tables have it. */
+export const snake = (name: string): string =>
+  name.replaceAll(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`);

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import { columnsOf, kindNames } from '@visograph/core';
 import { testServer, type TestServer } from '../testServer.ts';
+import { snake } from './rows.ts';
 import { ensureTables, tableSql } from './tables.ts';
 
 let server: TestServer;
@@ -10,7 +11,6 @@ beforeAll(async () => {
 }, 60_000);
 afterAll(async () => server.end());
 
-const snake = (name: string): string => name.replaceAll(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`);
 /** Types of the tables that were written by hand; whole numbers may be kept as numbers. */
 const accepted: Record<string, string[]> = {
   uuid: ['uuid'],

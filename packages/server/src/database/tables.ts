@@ -1,5 +1,6 @@
 import { columnsOf, kindNames, kinds, type Kind, type Storage, type StoredField } from '@visograph/core';
 import type { Knex } from 'knex';
+import { snake } from './rows.ts';
 
 const types: Record<Storage, string> = {
   uuid: 'uuid',
@@ -10,8 +11,6 @@ const types: Record<Storage, string> = {
   json: 'jsonb',
 };
 const deferred = 'DEFERRABLE INITIALLY DEFERRED';
-const snake = (name: string): string => name.replaceAll(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`);
-
 const columnSql = ({ field, storage, nullable, to }: StoredField): string =>
   [
     `"${snake(field)}" ${types[storage]}`,

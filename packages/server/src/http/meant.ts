@@ -26,7 +26,7 @@ export async function meantBy(
       throw new Refusal(
         404,
         'No such revision',
-        `There is no revision ${asked.slice(0, 20)} of this project: its history goes from 1 to ${newest.revision}.`,
+        `There is no revision ${asked.slice(0, 20)}: the history goes from 1 to ${newest.revision}.`,
       );
     network = await store.at(projectId, wanted);
     revision = wanted;

@@ -88,7 +88,7 @@ describe('the project as it was', () => {
       expect([asked, reply.status, reply.body.detail]).toEqual([
         asked,
         404,
-        `There is no revision ${asked} of this project: its history goes from 1 to ${newest}.`,
+        `There is no revision ${asked}: the history goes from 1 to ${newest}.`,
       ]);
     }
     const written = await ben.call<{ detail: string }>('POST', at('changes?at=1'), {

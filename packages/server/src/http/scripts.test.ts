@@ -92,16 +92,21 @@ describe('text of any script', () => {
 
   test('what would be boxes is named before it is printed', async () => {
     await written('Διακόπτης مبدّل ⇄');
-    expect(await missing()).toEqual({ texts: [], eastAsian: false });
+    expect(await missing()).toEqual({ texts: [], eastAsian: false, others: false });
     await written('lamp \u{1f4a1}');
     expect(await missing()).toEqual({
       texts: [{ text: 'lamp \u{1f4a1}', characters: ['\u{1f4a1}'], sheets: ['Scripts'] }],
       eastAsian: false,
+      others: true,
     });
     await written('核心');
     const found = await missing();
     if (eastAsianPaths.length === 0)
-      expect([found.texts[0]?.characters, found.eastAsian]).toEqual([['核', '心'], true]);
+      expect([found.texts[0]?.characters, found.eastAsian, found.others]).toEqual([
+        ['核', '心'],
+        true,
+        false,
+      ]);
     else expect(found.texts).toEqual([]);
   });
 

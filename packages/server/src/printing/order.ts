@@ -21,6 +21,8 @@ export interface MissingGlyphs {
   texts: { text: string; characters: string[]; sheets: string[] }[];
   /** Whether the East Asian fonts, which are not there, would draw some of them. */
   eastAsian: boolean;
+  /** Whether there are others, which no font that can be had here would draw. */
+  others: boolean;
 }
 
 /** One SVG to a page of paper, for the browser's own printing. */

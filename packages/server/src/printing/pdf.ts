@@ -5,7 +5,7 @@ import PDFDocument from 'pdfkit';
 import { createElement } from 'react';
 import { renderToStaticMarkup } from 'react-dom/server';
 import SVGtoPDF from 'svg-to-pdfkit';
-import { eastAsianPaths, fallbackPaths, housePaths, withRuns } from '@visograph/typeface';
+import { attribute, eastAsianPaths, fallbackPaths, housePaths, withRuns } from '@visograph/typeface';
 import type { PrintSheet } from './order.ts';
 import { shape } from './shapedFont.ts';
 import { withinWindow } from './window.ts';
@@ -22,9 +22,6 @@ function fontName(asked: string, bold: boolean): string {
   const known = fonts.find(({ family }) => family === first) ?? housePaths[0];
   return registeredAs(known?.family ?? first, bold);
 }
-
-const attribute = (tag: string, name: string): string | null =>
-  new RegExp(`\\s${name}="([^"]*)"`).exec(tag)?.[1] ?? null;
 
 /**
  * The writer draws PNG pictures but no SVG ones: those, which were checked when they were taken in, are put into the

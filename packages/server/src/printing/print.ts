@@ -31,7 +31,8 @@ function missingOn(sheets: readonly PrintSheet[]): MissingGlyphs {
     }
   const texts = [...found.values()];
   const missing = texts.flatMap(({ characters }) => characters);
-  return { texts, eastAsian: eastAsianPaths.length === 0 && missing.some(isEastAsian) };
+  const addable = (cluster: string): boolean => eastAsianPaths.length === 0 && isEastAsian(cluster);
+  return { texts, eastAsian: missing.some(addable), others: !missing.every(addable) };
 }
 
 /** Draws what was ordered: the bytes of the file. */

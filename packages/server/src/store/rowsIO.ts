@@ -5,7 +5,7 @@ import { from as copyFrom } from 'pg-copy-streams';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { PoolClient } from 'pg';
-import { fieldsOf, jsonFieldsOf, rowClassOf } from '../database/rows.ts';
+import { fieldsOf, jsonFieldsOf, rowClassOf, snake } from '../database/rows.ts';
 
 /** More new rows of a kind than this go through COPY. */
 const copyFromCount = 500;
@@ -27,8 +27,6 @@ export async function loadNetwork(transaction: Knex, projectId: string): Promise
   }
   return Network.of(rows as Parameters<typeof Network.of>[0]);
 }
-
-const snake = (name: string): string => name.replaceAll(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`);
 
 /** One value in the text format of COPY. */
 function copyText(value: unknown, json: boolean): string {

@@ -12,7 +12,7 @@ import {
 } from '@visograph/core';
 import { useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
-import { useProject } from '../data/project.tsx';
+import { useProject, useWhoCan } from '../data/project.tsx';
 import { Button, Choice, Field } from '../kit/controls.tsx';
 import { Empty, Hint } from '../kit/panels.tsx';
 import { Tick } from '../kit/Tick.tsx';
@@ -86,6 +86,7 @@ const partOf = (typed: Typed): TemplatePart => ({
 /** What every site of a kind gets: prefixes by length, VLAN number, gateway and share of DHCP. */
 export function TemplatesView(): ReactNode {
   const { view, canEdit, commit } = useProject();
+  const whoCan = useWhoCan();
   const { network } = view;
   const templates = [...network.all('siteTemplate')].sort(byName);
   const [chosenId, setChosen] = useState<string | null>(templates[0]?.id ?? null);
@@ -132,7 +133,7 @@ export function TemplatesView(): ReactNode {
         )}
       </div>
       {!canEdit && template === null ? (
-        <Empty title="No site templates yet">Somebody with the editor role can add one.</Empty>
+        <Empty title="No site templates yet">{whoCan('add one')}</Empty>
       ) : (
         <form
           onSubmit={(event) => {

@@ -65,4 +65,13 @@ export function useProject(): ProjectValue {
   return value;
 }
 
+/** Why nothing can be added here, or who can: for a reader, and for whoever looks at an earlier moment. */
+export function useWhoCan(): (what: string) => string {
+  const { moment } = useProject();
+  return (what) =>
+    moment === null
+      ? `Somebody with the editor role can ${what}.`
+      : `There was nothing at r${moment.revision}. Go back to now to ${what}.`;
+}
+
 export const useNetwork = (): Network => useProject().view.network;

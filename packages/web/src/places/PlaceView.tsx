@@ -1,7 +1,7 @@
 import { childPlaces, placeChain, placesWithin, racksIn, type Network, type Place } from '@visograph/core';
 import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
-import { useProject } from '../data/project.tsx';
+import { useProject, useWhoCan } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { useWorkspace } from '../data/workspace.tsx';
 import { Button } from '../kit/controls.tsx';
@@ -89,6 +89,7 @@ function pathBelow(network: Network, id: string, from: string | null): string {
 /** A place: what is inside it, its racks as small elevations, devices that are not in a rack. */
 export function PlaceView({ place }: { place: Place | null }): ReactNode {
   const { view, canEdit } = useProject();
+  const whoCan = useWhoCan();
   const { network } = view;
   const { go } = useWhereabouts();
   const { setDock, setRecordOpen } = useWorkspace();
@@ -173,7 +174,7 @@ export function PlaceView({ place }: { place: Place | null }): ReactNode {
               <Empty title={place === null ? 'No sites yet' : `Nothing in ${place.name} yet`}>
                 {canEdit
                   ? 'Add a place or a rack in the record at the right, or import a project file from the menu at the upper right.'
-                  : 'Somebody with the editor role can add places and racks.'}
+                  : whoCan('add places and racks')}
                 {canEdit && <Button onPress={() => setRecordOpen(true)}>Show the record</Button>}
               </Empty>
             )}

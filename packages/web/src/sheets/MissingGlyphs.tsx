@@ -27,6 +27,7 @@ const Box = styled.div`
 interface Missing {
   texts: { text: string; characters: string[]; sheets: string[] }[];
   eastAsian: boolean;
+  others: boolean;
 }
 
 const mostShown = 20;
@@ -50,7 +51,7 @@ export function MissingGlyphs({ sheetIds }: { sheetIds: readonly string[] }): Re
     retry: false,
   });
   if (data === undefined || data.texts.length === 0) return null;
-  const { texts, eastAsian } = data;
+  const { texts, eastAsian, others } = data;
   const several = sheetIds.length > 1;
   return (
     <Box role="status" aria-label="Would print as boxes">
@@ -63,11 +64,17 @@ export function MissingGlyphs({ sheetIds }: { sheetIds: readonly string[] }): Re
         ))}
         {texts.length > mostShown && <li>{`and ${texts.length - mostShown} more`}</li>}
       </ul>
-      <Hint>
-        {eastAsian
-          ? 'Fonts for Chinese, Japanese and Korean are added by “npm run fonts:east-asian” where Visograph runs; start it again after that.'
-          : 'No font that ships with Visograph has these characters. Write them in others, or save as SVG and open it where a font has them.'}
-      </Hint>
+      {eastAsian && (
+        <Hint>
+          Fonts for Chinese, Japanese and Korean are added by “npm run fonts:east-asian” where Visograph runs;
+          start it again after that.
+        </Hint>
+      )}
+      {others && (
+        <Hint>
+          {`${eastAsian ? 'For the others no' : 'No'} font ships with Visograph. Write them otherwise, or save as SVG and open it where a font has them.`}
+        </Hint>
+      )}
     </Box>
   );
 }

@@ -48,7 +48,7 @@ interface Props {
 
 /** Paper, and the files a sheet can be saved as. What is hidden on the sheet is not in them. */
 export function PrintPanel({ sheet, scene, framesShown, onFrames }: Props): ReactNode {
-  const { project, commit, canEdit, sync } = useProject();
+  const { project, commit, canEdit, moment, sync } = useProject();
   const [paper, setPaper] = useState<PaperPages | null>(null);
   const { page } = sheet;
   const set = (fields: Partial<Page>): void =>
@@ -155,7 +155,7 @@ export function PrintPanel({ sheet, scene, framesShown, onFrames }: Props): Reac
         <Button onPress={() => save('graph?format=topology')}>Topology (RFC 8345)</Button>
       </Line>
       <MissingGlyphs sheetIds={[sheet.id]} />
-      {!canEdit && <Hint>The paper is set by editors.</Hint>}
+      {!canEdit && moment === null && <Hint>The paper is set by editors.</Hint>}
       {paper !== null && <PrintPages paper={paper} onDone={() => setPaper(null)} />}
     </Panel>
   );

@@ -2,7 +2,7 @@ import { addSheet, byName, childPlaces, placePath, placesWithin, type Projection
 import { useEffect, useState, type ReactNode } from 'react';
 import { useParams } from 'react-router';
 import { styled } from 'styled-components';
-import { useProject } from '../data/project.tsx';
+import { useProject, useWhoCan } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { Button } from '../kit/controls.tsx';
 import { Empty, Work, WorkHead } from '../kit/panels.tsx';
@@ -39,6 +39,7 @@ const List = styled.ul`
 /** Saved drawings of the scope; one of them when it is open. */
 export default function SheetsSection(): ReactNode {
   const { view, commit, canEdit } = useProject();
+  const whoCan = useWhoCan();
   const { network } = view;
   const { sheet: sheetId } = useParams();
   const { scopeId, go } = useWhereabouts();
@@ -82,9 +83,7 @@ export default function SheetsSection(): ReactNode {
       </WorkHead>
       {sheets.length === 0 ? (
         <Empty title="No sheet of this place yet">
-          {canEdit
-            ? 'A sheet draws itself from the model; you arrange it afterwards.'
-            : 'Somebody with the editor role can draw one.'}
+          {canEdit ? 'A sheet draws itself from the model; you arrange it afterwards.' : whoCan('draw one')}
           {canEdit && <Button onPress={() => add('cabling')}>Draw one</Button>}
         </Empty>
       ) : (
