@@ -3,6 +3,7 @@ import { referrers, type Network, type NetworkDraft } from '../model/network.ts'
 import type { Problem, ProblemCode } from '../model/problem.ts';
 import { unwritableIn, unwritableInside } from '../model/writable.ts';
 import { create, remove, sameValue, update, type Change, type WireChange } from './change.ts';
+import { freeValue } from './freeValue.ts';
 import { constraints } from './constraints/index.ts';
 import type { Constraint } from './constraints/constraint.ts';
 
@@ -154,7 +155,11 @@ function checkUnique<K extends Kind>(network: Network, kind: K, row: Rows[K], pr
     const label = labelOf(kind, rule.what).toLowerCase();
     const value = String(row[rule.what] ?? '');
     const message = `There is already a ${kinds[kind].one} with the ${label} ${value}. Choose another ${label}.`;
-    problems.push(problem('duplicate', kind, row, rule.what, message));
+    const free = freeValue(network, kind, row, at);
+    problems.push({
+      ...problem('duplicate', kind, row, rule.what, message),
+      ...(free === null ? {} : { free }),
+    });
   });
 }
 

@@ -3,85 +3,23 @@ import fc from 'fast-check';
 import { prefixTree } from '../address/plan.ts';
 import { virtualsOf } from '../address/virtuals.ts';
 import { nextCableLabel } from '../cabling/labels.ts';
-import { applyChanges } from '../change/apply.ts';
-import { update, type Change } from '../change/change.ts';
-import { removal } from '../change/removal.ts';
+import { update } from '../change/change.ts';
 import { inForce } from '../lens/inForce.ts';
 import { rackCapacity } from '../racks/capacity.ts';
 import { rackSummary } from '../racks/summary.ts';
 import { routeTable } from '../routing/routeTable.ts';
 import { layer2Of } from '../switching/layer2.ts';
+import { changed, content, edit, edited } from '../testEdits.ts';
 import { everything } from '../testKinds.ts';
 import { runs } from '../testRuns.ts';
 import { derived, derivedBy, keptOnPaper } from './derived.ts';
-import { kindNames, type Row } from './kinds.ts';
+import { kindNames } from './kinds.ts';
 import { Network } from './network.ts';
 
 const rowsOf = (network: Network): Parameters<typeof Network.of>[0] =>
   Object.fromEntries(kindNames.map((kind) => [kind, [...network.all(kind)]]));
 /** The same rows in a network that comes from nowhere: nothing can be carried over into it. */
 const afresh = (network: Network): Network => Network.of(rowsOf(network));
-const content = (network: Network): string =>
-  JSON.stringify(
-    kindNames.map((kind) => [...network.all(kind)].sort((a, b) => (a.id < b.id ? -1 : 1))),
-    (_key, value: unknown) =>
-      typeof value === 'object' && value !== null && !Array.isArray(value)
-        ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)))
-        : value,
-  );
-
-const changed = (network: Network, changes: readonly (Change | null)[]): Network => {
-  const applied = applyChanges(
-    network,
-    changes.filter((change) => change !== null),
-  );
-  return applied.ok ? applied.network : network;
-};
-
-type Fields = Record<string, unknown> & { id: string; status?: string };
-
-/** A status, a name, a place on a sheet, something unplugged or taken out: what an engineer does all day. */
-const edit = fc.tuple(
-  fc.constantFrom('status', 'rename', 'unplug', 'remove', 'sheet', 'move'),
-  fc.nat(),
-  fc.constantFrom('planned', 'active', 'retired'),
-);
-function edited(network: Network, [what, which, status]: [string, number, string]): Network {
-  const pick = (...kinds: (typeof kindNames)[number][]) => {
-    const rows = kinds.flatMap((kind) =>
-      [...network.all(kind)].map((row) => ({ kind, row: row as Row & Fields })),
-    );
-    rows.sort((a, b) => (a.row.id < b.row.id ? -1 : 1));
-    return rows[which % Math.max(1, rows.length)];
-  };
-  const found =
-    what === 'status'
-      ? pick('device', 'cable', 'circuit', 'prefix')
-      : what === 'rename'
-        ? pick('device', 'rack', 'sheet')
-        : what === 'unplug'
-          ? pick('cable')
-          : what === 'sheet'
-            ? pick('sheetItem', 'mark')
-            : what === 'move'
-              ? pick('device')
-              : pick('cable', 'port', 'address', 'route', 'prefix', 'device');
-  if (found === undefined) return network;
-  const { kind, row } = found;
-  if (what === 'remove') return changed(network, removal(network, [{ kind, id: row.id }]).changes);
-  const fields =
-    what === 'status'
-      ? { status }
-      : what === 'rename'
-        ? { name: `n${which % 1000}` }
-        : what === 'unplug'
-          ? { aPortId: null }
-          : what === 'move'
-            ? { unit: 1 + (which % 12) }
-            : { x: which % 100 };
-  return changed(network, [update(kind, row as never, fields as never)]);
-}
-
 const read = (network: Network): unknown => {
   const device = network.findOne('deviceByName', 'a') ?? [...network.all('device')][0];
   const vrf = network.findOne('vrfByName', 'ops')?.id ?? null;

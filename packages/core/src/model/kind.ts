@@ -26,6 +26,8 @@ export interface Unique<R> {
   key: (row: R) => string;
   /** The fields that make the key, for a table made from the definition. */
   fields?: readonly (keyof R & string)[];
+  /** The value after this row's, tried where that one is taken; null: none. Left out, names are counted on. */
+  next?: (row: R) => string | number | null;
   /** Told where nobody chooses the key: somebody else made the same row at the same moment. */
   meanwhile?: (row: R, name: (kind: string, id: string | null) => string) => string;
 }
@@ -46,6 +48,8 @@ export interface KindDefinition<R extends Identified> {
   /** Ways to find rows other than by id and by reference. Built when first asked for, then kept up to date. */
   indexes: { readonly [name: string]: (row: R) => IndexKey };
   unique: readonly Unique<R>[];
+  /** What may be there twice and yet is kept for the plan that wants it, as what is unique is. */
+  kept?: readonly Unique<R>[];
   nameOf: (row: R) => string;
   /** What fields hold in a row written before they were there. */
   blank: Partial<R>;

@@ -1,6 +1,6 @@
 import type { z } from 'zod';
 import { fieldNotes, type FieldNotes } from './field.ts';
-import { creationOrder, type KindDefinition, type Reference } from './kind.ts';
+import { creationOrder, type KindDefinition, type Reference, type Unique } from './kind.ts';
 import { projectKind } from './kinds/project.ts';
 import { vlanGroupKind, vlanKind, portProfileKind } from './kinds/vlan.ts';
 import { vrfKind } from './kinds/vrf.ts';
@@ -82,6 +82,12 @@ export const refsOf = (kind: Kind): [field: string, reference: Reference & { to:
       throw new Error(`${kind}.${field} refers to ${reference.to}, which is no kind.`);
     return [field, { ...reference, to: reference.to }];
   });
+
+/** What a row is found by once in a project, or should be: first what must be unique, then what a plan keeps besides. */
+export const keyRulesOf = <K extends Kind>(kind: K): readonly Unique<Rows[K]>[] => [
+  ...kinds[kind].unique,
+  ...(kinds[kind].kept ?? []),
+];
 
 /** The kind that a field refers to, or null. */
 export function targetOf(kind: Kind, field: string): Kind | null {

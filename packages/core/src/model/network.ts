@@ -2,6 +2,7 @@ import { Map as PersistentMap } from 'immutable';
 import type { IndexKey, OnRemove } from './kind.ts';
 import {
   kindNames,
+  keyRulesOf,
   kinds,
   refsOf,
   type IndexKind,
@@ -183,6 +184,11 @@ export class Network {
     return null;
   }
 
+  /** The id of a row that has this key by a rule of `keyRulesOf`; null where none has it. */
+  holderOf(kind: Kind, rule: number, key: string): string | null {
+    return this.unique(kind, rule).first(key.toLowerCase());
+  }
+
   /**
    * The start of a changed network. The indexes of the kinds about to be touched are built here first, so that
    * they are built once and not again in every network made from this one.
@@ -210,7 +216,7 @@ export class Network {
 
   private unique<K extends Kind>(kind: K, rule: number): AnyIndex {
     return this.index(`${kind}.unique.${rule}`, kind, (row) => {
-      const text = kinds[kind].unique[rule]?.key(row) ?? '';
+      const text = keyRulesOf(kind)[rule]?.key(row) ?? '';
       return text === '' ? null : text.toLowerCase();
     });
   }

@@ -2,10 +2,11 @@ import type { Kind } from './kinds.ts';
 
 /**
  * Why something cannot be done. `schema`: a value is not allowed; `missing`: it refers to nothing; `duplicate`:
- * a name is taken; `conflict`: somebody changed the same field; `impossible`: the physical world forbids it;
+ * a name is taken; `kept`: another plan keeps it for itself; `conflict`: somebody changed the same field; `impossible`: the physical world forbids it;
  * `inUse`: other rows depend on it; `absent`: the row itself is gone.
  */
-export type ProblemCode = 'schema' | 'missing' | 'duplicate' | 'conflict' | 'impossible' | 'inUse' | 'absent';
+export type ProblemCode =
+  'schema' | 'missing' | 'duplicate' | 'kept' | 'conflict' | 'impossible' | 'inUse' | 'absent';
 
 export interface Problem {
   code: ProblemCode;
@@ -19,4 +20,6 @@ export interface Problem {
   /** For a conflict: the value sent and the value found. */
   mine?: unknown;
   theirs?: unknown;
+  /** For a value that is taken: one that is free. */
+  free?: string | number;
 }

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { defineKind } from '../kind.ts';
 import { addressBlock } from '../addressBlock.ts';
 import { idField, noted, refField, textField } from '../field.ts';
+import { formatIp, parseInterface, prefixAround, usable } from '../ip.ts';
 import { interfaceField } from '../ipField.ts';
 
 export const addressUses = ['interface', 'secondary', 'reserved'] as const;
@@ -52,6 +53,19 @@ export const blankAddress: Omit<Address, 'id' | 'address'> = {
   notes: null,
 };
 
+const hostOf = (row: Address): string => row.address.slice(0, row.address.indexOf('/'));
+
+/** The host after this one in its subnet, as far as hosts can have it. */
+function nextHost(row: Address): string | null {
+  const read = parseInterface(row.address);
+  if (read === null) return null;
+  const { address, length } = read;
+  const value = address.value + 1n;
+  return value > usable(prefixAround(address, length)).last
+    ? null
+    : `${formatIp({ family: address.family, value })}/${length}`;
+}
+
 export const addressKind = defineKind({
   schema: addressSchema,
   one: 'address',
@@ -62,10 +76,11 @@ export const addressKind = defineKind({
   },
   indexes: {
     /** By the host alone, whatever its VRF and prefix length. */
-    addressesByHost: (row) => row.address.slice(0, row.address.indexOf('/')),
+    addressesByHost: hostOf,
     addressesByBlock: (row) => addressBlock(row),
   },
   unique: [],
+  kept: [{ what: 'address', key: (row) => `${row.vrfId ?? ''} ${hostOf(row)}`, next: nextHost }],
   nameOf: (row) => row.address,
   blank: blankAddress,
 });

@@ -117,7 +117,11 @@ export const vlanKind = defineKind({
     vlanByNumber: (row) => `${row.groupId}/${row.vid}`,
   },
   unique: [
-    { what: 'vid', key: (row) => `${row.groupId}/${row.vid}` },
+    {
+      what: 'vid',
+      key: (row) => `${row.groupId}/${row.vid}`,
+      next: (row) => (row.vid < 4094 ? row.vid + 1 : null),
+    },
     { what: 'name', key: (row) => `${row.groupId}/${row.name}` },
   ],
   nameOf: (row) => `${row.vid} ${row.name}`,
