@@ -102,9 +102,10 @@ export default tseslint.config(
     rules: {
       'no-restricted-syntax': [
         'error',
-        ...['read', 'at'].map((name) => ({
+        ...['read', 'at', 'write', 'step'].map((name) => ({
           selector: `MemberExpression[object.property.name='store'][property.name='${name}']`,
-          message: 'Which network is meant is decided in one place: call.network() (http/meant.ts).',
+          message:
+            'Which network is meant is decided in one place: call.network() and call.pen() (http/meant.ts).',
         })),
       ],
     },

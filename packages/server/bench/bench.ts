@@ -72,10 +72,14 @@ if (!process.argv.includes('--json'))
     `network: ${data.device.length} devices, ${data.port.length} ports, ${data.cable.length} cables\n`,
   );
 const author = { id: null, name: 'Bench' };
-await store.write(projectId, author, { id: newId(), sentence: 'Generated devices', changes: rowsOf(data) });
+await store.write(projectId, null, author, {
+  id: newId(),
+  sentence: 'Generated devices',
+  changes: rowsOf(data),
+});
 
 const [imported, importMs] = await time(() =>
-  store.write(projectId, author, {
+  store.write(projectId, null, author, {
     id: newId(),
     sentence: 'Generated cables',
     changes: data.cable.map((row) => create('cable', row)),
@@ -301,8 +305,8 @@ note('a single edit over HTTP, p95, 20 editors at once', percentile(trips, 0.95)
 // A long history: 100,000 entries of the journal, read back.
 const { revision: before } = await store.read(projectId);
 await knex.raw(
-  `INSERT INTO change_set (id, project_id, revision, author, state, sentence, changes)
-   SELECT gen_random_uuid(), ?, ? + n, 'bench', 'as built', 'Changed a note', jsonb_build_array(jsonb_build_object(
+  `INSERT INTO change_set (id, project_id, revision, author, sentence, changes)
+   SELECT gen_random_uuid(), ?, ? + n, 'bench', 'Changed a note', jsonb_build_array(jsonb_build_object(
      'op', 'update', 'kind', 'device', 'id', d.id, 'before', jsonb_build_object('notes', 'old ' || n),
      'after', jsonb_build_object('notes', 'new')))
    FROM generate_series(1, 100000) n JOIN (SELECT id, row_number() OVER (ORDER BY id) AS at FROM device) d
@@ -314,9 +318,9 @@ await ProjectRow.query(knex)
   .where({ id: projectId });
 store.forget(projectId);
 await store.read(projectId);
-const [, farMs] = await time(() => store.at(projectId, before));
+const [, farMs] = await time(() => store.at(projectId, null, before));
 note('the network 100,000 entries ago, asked for the first time', farMs / 1000, 's', null);
-const [, nearMs] = await time(() => store.at(projectId, before + 47_500));
+const [, nearMs] = await time(() => store.at(projectId, null, before + 47_500));
 note('the network of another moment in between, after that', nearMs / 1000, 's', 1);
 
 await server.stop();

@@ -32,6 +32,7 @@ export async function openBench(database: string, changes: Change[]): Promise<Be
   await ProjectRow.query(knex).insert(newProject('Bench', projectId));
   const done = await store.write(
     projectId,
+    null,
     { id: null, name: 'Bench' },
     { id: newId(), sentence: 'Generated', changes },
   );

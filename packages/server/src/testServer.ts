@@ -1,4 +1,5 @@
 /** A real server on a database of its own, for tests. Needs VISOGRAPH_TEST_DATABASE: see scripts/test.mjs. */
+import type { Network } from '@visograph/core';
 import { randomBytes } from 'node:crypto';
 import { fileURLToPath } from 'node:url';
 import pg from 'pg';
@@ -86,13 +87,22 @@ async function admin(work: (client: pg.Client) => Promise<unknown>): Promise<str
   return url;
 }
 
-export async function testServer(
-  options: Partial<ServerOptions> & { demo?: boolean } = {},
-): Promise<TestServer> {
+/** An empty database of its own for a test; `end` removes it. */
+export async function testDatabase(): Promise<{ url: string; end: () => Promise<void> }> {
   const name = `test_${randomBytes(6).toString('hex')}`;
   const url = new URL(await admin((client) => client.query(`CREATE DATABASE ${name}`)));
   url.pathname = `/${name}`;
-  const databaseUrl = url.href;
+  return {
+    url: url.href,
+    end: async () => void (await admin((client) => client.query(`DROP DATABASE ${name} WITH (FORCE)`))),
+  };
+}
+
+export async function testServer(
+  options: Partial<ServerOptions> & { demo?: boolean } = {},
+): Promise<TestServer> {
+  const database = await testDatabase();
+  const databaseUrl = database.url;
   const start = (more: Partial<ServerOptions> = {}): Promise<RunningServer> =>
     startServer({ databaseUrl, port: 0, logLevel: 'silent', signInTries: 1000, ...options, ...more });
   const server = await start(
@@ -112,7 +122,34 @@ export async function testServer(
     end: async () => {
       for (const other of others) await other.stop();
       await server.stop();
-      await admin((client) => client.query(`DROP DATABASE ${name} WITH (FORCE)`));
+      await database.end();
     },
+  };
+}
+
+/** The demo project as its people see it: an owner, an editor, a reader. */
+export interface AtHand {
+  projectId: string;
+  anna: Caller;
+  ben: Caller;
+  rita: Caller;
+  /** A path of the API below the project. */
+  at: (what: string) => string;
+  network: (line?: string | null) => Promise<Network>;
+}
+
+export async function atHand(server: TestServer): Promise<AtHand> {
+  const [anna, ben, rita] = await Promise.all([
+    server.caller('anna@marrow.example'),
+    server.caller('ben@marrow.example'),
+    server.caller('rita@marrow.example'),
+  ]);
+  const [project] = (await anna.call<{ id: string }[]>('GET', '/projects')).body;
+  if (project === undefined) throw new Error('the demo is not there');
+  const projectId = project.id;
+  return {
+    ...{ projectId, anna, ben, rita },
+    at: (what) => `/projects/${projectId}/${what}`,
+    network: async (line = null) => (await server.store.read(projectId, line)).network,
   };
 }

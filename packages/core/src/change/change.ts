@@ -36,7 +36,10 @@ export interface JournalEntry extends ChangeSet {
   revision: number;
   author: string;
   at: string;
-  state: 'as built';
+  /** The plan whose line of history it is of; null: as built. */
+  line: string | null;
+  /** The revision of as built that an entry of a plan was made over; null for as built itself. */
+  base: number | null;
   /** The revision this entry takes back or makes again, if it is an undo or a redo. */
   undoes: number | null;
   redoes: number | null;

@@ -166,6 +166,9 @@ describe('a plan over what has moved on', () => {
       ['duplicate', 'sw-11', 'left out'],
       ['duplicate', 'lone-2', 'left out'],
     ]);
+    // Nor one that a later step of the plan itself wants.
+    const more = withPlan(made(everything, taken), [...plan, step(3, [newDevice('sw-11', 19)])]);
+    expect(more.conflicts[0]?.free).toBe('sw-12');
   });
 });
 

@@ -1,5 +1,6 @@
 import { applyChanges } from '../change/apply.ts';
 import type { Change, JournalEntry, WireChange } from '../change/change.ts';
+import { freeValue } from '../change/freeValue.ts';
 import { kinds, keyRulesOf, notesOf, refsOf, type Kind, type Row } from '../model/kinds.ts';
 import type { Unique } from '../model/kind.ts';
 import type { Network } from '../model/network.ts';
@@ -121,7 +122,35 @@ export function withPlan(base: Network, entries: readonly PlanEntry[]): Planned 
     network = made.network;
     conflicts.push(...made.conflicts);
   }
-  return { network, conflicts };
+  return {
+    network,
+    conflicts: conflicts.some(({ code }) => code === 'duplicate')
+      ? offered(base, entries, network, conflicts)
+      : conflicts,
+  };
+}
+
+/** A value that is taken comes with one that neither as built nor any step of the plan has. */
+function offered(
+  base: Network,
+  entries: readonly PlanEntry[],
+  network: Network,
+  conflicts: readonly PlanConflict[],
+): PlanConflict[] {
+  const rows = wanted(base, entries);
+  const kept = new Map<string, Set<string>>();
+  for (const { kind, what, key } of reservations(base, entries)) {
+    const name = `${kind} ${what}`;
+    kept.set(name, (kept.get(name) ?? new Set()).add(key));
+  }
+  return conflicts.map((conflict) => {
+    const { kind, field, code, free: _free, ...rest } = conflict;
+    const row = rows.get(conflict.id)?.row ?? null;
+    if (code !== 'duplicate' || row === null) return conflict;
+    const at = keyRulesOf(kind).findIndex(({ what }) => what === field);
+    const free = freeValue(network, kind, row, at, kept.get(`${kind} ${field ?? ''}`));
+    return { ...rest, kind, field, code, ...(free === null ? {} : { free }) };
+  });
 }
 
 /** A name, label, number or address that a plan keeps for itself until it is carried out or thrown away. */

@@ -10,7 +10,7 @@ import {
 } from '@visograph/core';
 import type { Knex } from 'knex';
 import { Account, Membership, ProjectRow, type MemberRole } from '../database/rows.ts';
-import type { Author, ProjectStore } from '../store/projectStore.ts';
+import { asBuilt, type Author, type ProjectStore } from '../store/projectStore.ts';
 import { hashPassword } from './passwords.ts';
 
 export async function addAccount(
@@ -67,6 +67,7 @@ export async function addProject(
   const sentence = read === null ? `Began the project ${wish.name}` : read.sentence;
   const written = await store.write(
     project.id,
+    asBuilt,
     { id: null, name: owner.name },
     { id: newId(), changes, sentence },
   );

@@ -50,6 +50,22 @@ export class ProjectRow extends Model {
   }
 }
 
+/** A plan: a line of history over as built. */
+export class LineRow extends Model {
+  declare id: string;
+  declare projectId: string;
+  declare name: string;
+  declare purpose: string | null;
+  declare revision: number;
+  declare madeBy: string;
+  declare madeAt: Date;
+  declare thrownAwayAt: Date | null;
+  declare thrownAwayBy: string | null;
+  static override get tableName(): string {
+    return 'line';
+  }
+}
+
 export class ChangeSetRow extends Model {
   declare id: string;
   declare projectId: string;
@@ -57,7 +73,10 @@ export class ChangeSetRow extends Model {
   declare authorId: string | null;
   declare author: string;
   declare at: Date;
-  declare state: 'as built';
+  /** The plan; null: as built. */
+  declare lineId: string | null;
+  /** The revision of as built that an entry of a plan was made over. */
+  declare base: number | null;
   declare sentence: string;
   declare changes: unknown;
   declare undoes: number | null;

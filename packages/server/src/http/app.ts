@@ -15,7 +15,8 @@ import { join } from 'node:path';
 import { z } from 'zod';
 import { Account, Membership, type MemberRole } from '../database/rows.ts';
 import { serveEastAsianFonts } from './eastAsianFonts.ts';
-import { meantBy, type Meant } from './meant.ts';
+import { meantBy, penFor, type Meant } from './meant.ts';
+import { LineProblem } from '../store/lineProblem.ts';
 import { notFound, Refusal, sendRefusal } from './problem.ts';
 import type { Access, Call, Route, Services } from './route.ts';
 import { routes } from './routes.ts';
@@ -121,7 +122,13 @@ function handlerOf(route: Route, services: Services): RequestHandler {
       body: parseBody(route, request),
       param: (name) => String(request.params[name] ?? ''),
       query,
-      network: () => (meant ??= meantBy(services.store, who.projectId, edits ? () => null : query)),
+      network: () =>
+        (meant ??= meantBy(services.store, who.projectId, {
+          plan: query('plan'),
+          at: query('at'),
+          built: edits ? null : query('built'),
+        })),
+      pen: () => penFor(services.store, who.projectId, who.account, query('plan')),
     });
     if (response.headersSent) return;
     if (result === undefined) response.status(204).end();
@@ -131,6 +138,10 @@ function handlerOf(route: Route, services: Services): RequestHandler {
 
 function refusalOf(error: unknown): Refusal | null {
   if (error instanceof Refusal) return error;
+  if (error instanceof LineProblem)
+    return error.reason === 'absent'
+      ? new Refusal(404, 'Not found', error.message)
+      : new Refusal(410, 'The plan was thrown away', error.message);
   const { type, status, code } = error as { type?: string; status?: number; code?: string };
   if (type === 'entity.too.large')
     return new Refusal(

@@ -51,7 +51,7 @@ async function readInTurns(
 }
 
 async function handle(call: Call<Buffer>): Promise<undefined> {
-  const { body, projectId, account, services, response, query } = call;
+  const { body, response, query } = call;
   const columns = toldColumns(query('columns'));
   const rows = await sheetRows(body, rowLimit);
   let gone = false;
@@ -77,7 +77,7 @@ async function handle(call: Call<Buffer>): Promise<undefined> {
     await nextTurn();
     if (gone) return undefined;
     const wish = { id: newId(), changes: set.changes, sentence: set.sentence };
-    const written = await services.store.write(projectId, account, wish);
+    const written = await call.pen().write(wish);
     if (written.ok) line({ result: { ...rest, first, rows: rows.length, written: true } });
     else
       line({

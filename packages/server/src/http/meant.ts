@@ -1,35 +1,88 @@
 import { inForce, type Network } from '@visograph/core';
-import type { ProjectStore } from '../store/projectStore.ts';
+import { z } from 'zod';
+import {
+  asBuilt,
+  type Author,
+  type ProjectStore,
+  type UndoResult,
+  type Wish,
+  type Written,
+} from '../store/projectStore.ts';
 import { Refusal } from './problem.ts';
 
 /** The network that a call is about, and of which moment it is. */
 export interface Meant {
   network: Network;
   revision: number;
+  /** The plan; null: as built. */
+  line: string | null;
+  /** The revision of as built that a plan stands on; null for as built itself. */
+  base: number | null;
+}
+
+/** What a caller says of the network that is meant. */
+export interface Asked {
+  plan: string | null;
+  at: string | null;
+  built: string | null;
+}
+
+const lineOf = (plan: string | null): string | null => {
+  if (plan === null) return asBuilt;
+  if (z.uuid().safeParse(plan).success) return plan;
+  throw new Refusal(404, 'Not found', 'This plan is not there, or you may not see it.');
+};
+
+/** Which of the revisions there are is asked for; null: the newest. */
+function revisionOf(at: string | null, newest: number): number | null {
+  if (at === null) return null;
+  const wanted = /^\d{1,9}$/.test(at) ? Number(at) : 0;
+  if (wanted >= 1 && wanted <= newest) return wanted;
+  throw new Refusal(
+    404,
+    'No such revision',
+    `There is no revision ${at.slice(0, 20)}: the history goes from 1 to ${newest}.`,
+  );
 }
 
 /**
- * Which network is meant, decided in this one place: the newest or that of the revision `at`, all of it or, with
- * `built=1`, what is built today alone.
+ * Which network is meant, decided in this one place: as built or with a plan, the newest or that of the revision `at`,
+ * all of it or, with `built=1`, what is built today alone.
  */
-export async function meantBy(
+export async function meantBy(store: ProjectStore, projectId: string, asked: Asked): Promise<Meant> {
+  const line = lineOf(asked.plan);
+  const newest =
+    line === asBuilt
+      ? { ...(await store.read(projectId)), base: null }
+      : await store.readPlan(projectId, line);
+  const at = revisionOf(asked.at, newest.revision);
+  const { network, base } =
+    at === null
+      ? { network: newest.network, base: newest.base?.revision ?? null }
+      : await store.at(projectId, line, at);
+  return {
+    network: asked.built === '1' ? inForce(network, { planned: false }) : network,
+    revision: at ?? newest.revision,
+    line,
+    base,
+  };
+}
+
+/** The way to write into the line that is meant. */
+export interface Pen {
+  write: (wish: Wish) => Promise<Written>;
+  step: (direction: 'undo' | 'redo', id?: string) => Promise<UndoResult>;
+}
+
+export function penFor(
   store: ProjectStore,
   projectId: string,
-  query: (name: string) => string | null,
-): Promise<Meant> {
-  const asked = query('at');
-  const newest = await store.read(projectId);
-  let { network, revision } = newest;
-  if (asked !== null) {
-    const wanted = /^\d{1,9}$/.test(asked) ? Number(asked) : null;
-    if (wanted === null || wanted < 1 || wanted > newest.revision)
-      throw new Refusal(
-        404,
-        'No such revision',
-        `There is no revision ${asked.slice(0, 20)}: the history goes from 1 to ${newest.revision}.`,
-      );
-    network = await store.at(projectId, wanted);
-    revision = wanted;
-  }
-  return { network: query('built') === '1' ? inForce(network, { planned: false }) : network, revision };
+  author: Author & { id: string },
+  plan: string | null,
+): Pen {
+  const line = lineOf(plan);
+  return {
+    write: (wish) => store.write(projectId, line, author, wish),
+    step: (direction, id) => store.step(projectId, line, author, direction, id),
+  };
 }

@@ -54,8 +54,10 @@ describe('the project as it was', () => {
     expect(revisions.length).toBe(5);
     for (const revision of [...revisions].reverse()) {
       expect(await exported(rita, `?at=${revision}`)).toBe(files.get(revision));
-      const elsewhere = await other.store.at(projectId, revision);
-      expect(elsewhere.count('device')).toBe((await server.store.at(projectId, revision)).count('device'));
+      const elsewhere = await other.store.at(projectId, null, revision);
+      expect(elsewhere.network.count('device')).toBe(
+        (await server.store.at(projectId, null, revision)).network.count('device'),
+      );
     }
     const first = Math.min(...revisions);
     const reply = await rita.call<{ revision: number; rows: { device: { name: string }[] } }>(

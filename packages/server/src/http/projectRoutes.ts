@@ -23,7 +23,6 @@ import {
 import { elevationSvg } from '@visograph/drawing/svg';
 import { z } from 'zod';
 import { addProject } from '../accounts/accounts.ts';
-import { ChangeSetRow } from '../database/rows.ts';
 import type { UndoResult, Written } from '../store/projectStore.ts';
 import { embedFonts } from '@visograph/typeface';
 import { attach } from './attach.ts';
@@ -41,7 +40,7 @@ const changesBody = z.strictObject({
   changes: z.array(changeSchema).min(1).max(200_000),
 });
 
-function written(result: Written | UndoResult): unknown {
+export function written(result: Written | UndoResult): unknown {
   if (result.ok) return result.entry;
   if ('nothing' in result)
     throw new Refusal(409, 'Nothing to do', 'There is no step of yours left to take back or make again.');
@@ -91,19 +90,16 @@ export const projectRoutes: readonly Route[] = [
     access: 'reader',
     summary: 'All rows of the project at its newest revision, or at=revision for those of an earlier moment',
     handle: async ({ network: meant, query, request, response }) => {
-      const { network, revision } = await meant();
-      response.set('ETag', `"r${revision}"`).set('Cache-Control', 'private, no-cache');
-      if (
-        query('at') === null &&
-        query('built') === null &&
-        request.headers['if-none-match'] === `"r${revision}"`
-      ) {
+      const { network, revision, line, base } = await meant();
+      const tag = line === null ? `"r${revision}"` : `"p${line}.${revision}.${base ?? 0}"`;
+      response.set('ETag', tag).set('Cache-Control', 'private, no-cache');
+      if (query('at') === null && query('built') === null && request.headers['if-none-match'] === tag) {
         response.status(304).end();
         return undefined;
       }
       const rows: Partial<Record<Kind, unknown[]>> = {};
       for (const kind of kindNames) rows[kind] = [...network.all(kind)];
-      return { revision, state: 'as built', rows };
+      return { revision, line, base, rows };
     },
   }),
   route({
@@ -111,27 +107,15 @@ export const projectRoutes: readonly Route[] = [
     path: '/projects/:project/changes',
     access: 'reader',
     summary: 'The journal, newest first; before=revision for older entries, row=id for those about one row',
-    handle: async ({ projectId, services, query }) => {
+    handle: async ({ projectId, services, query, network: meant }) => {
       const before = Number(query('before') ?? Infinity);
       const row = query('row');
-      const rows = await ChangeSetRow.query(services.knex)
-        .select('id', 'revision', 'author', 'at', 'sentence', 'undoes', 'redoes')
-        .where({ projectId })
-        .modify((builder) => {
-          if (Number.isFinite(before)) void builder.where('revision', '<', before);
-          if (isId(row)) void builder.whereRaw('changes @> ?::jsonb', JSON.stringify([{ id: row }]));
-        })
-        .orderBy('revision', 'desc')
-        .limit(100);
-      return rows.map(({ id, revision, author, at, sentence, undoes, redoes }) => ({
-        id,
-        revision,
-        author,
-        at,
-        sentence,
-        undoes,
-        redoes,
-      }));
+      const { line } = await meant();
+      return services.store.history(projectId, line, {
+        before: Number.isFinite(before) ? before : null,
+        rowId: isId(row) ? row : null,
+        most: 100,
+      });
     },
   }),
   route({
@@ -140,9 +124,9 @@ export const projectRoutes: readonly Route[] = [
     access: 'editor',
     summary: 'Make changes together, or none; the id makes sending twice harmless',
     body: changesBody,
-    handle: async ({ account, body, projectId, role, services }) => {
+    handle: async ({ body, role, pen }) => {
       refuseUnlessOwner(role, body.changes);
-      return written(await services.store.write(projectId, account, body));
+      return written(await pen().write(body));
     },
   }),
   ...(['undo', 'redo'] as const).map((direction) =>
@@ -152,8 +136,7 @@ export const projectRoutes: readonly Route[] = [
       access: 'editor',
       summary: direction === 'undo' ? "Take back the person's own latest step" : 'Make it again',
       body: z.strictObject({ id: z.uuid().optional() }),
-      handle: async ({ account, body, projectId, services }) =>
-        written(await services.store.step(projectId, account, direction, body.id)),
+      handle: async ({ body, pen }) => written(await pen().step(direction, body.id)),
     }),
   ),
   route({
@@ -179,7 +162,7 @@ export const projectRoutes: readonly Route[] = [
     access: 'editor',
     summary: 'Import an exchange file: created or updated by name, all or nothing; preview=1 writes nothing',
     textLimit: importLimit,
-    handle: async ({ account, body, projectId, role, services, query, network: meant }) => {
+    handle: async ({ body, role, query, network: meant, pen }) => {
       const data = readText(body);
       const { network } = await meant();
       const read = readExchange(network, data);
@@ -189,7 +172,7 @@ export const projectRoutes: readonly Route[] = [
       const summary = { created: count('create'), updated: count('update'), sentence: read.sentence };
       if (query('preview') === '1' || read.changes.length === 0) return summary;
       written(
-        await services.store.write(projectId, account, {
+        await pen().write({
           id: newId(),
           changes: read.changes,
           sentence: read.sentence,

@@ -5,7 +5,7 @@ import type { z } from 'zod';
 import type { Account, MemberRole } from '../database/rows.ts';
 import type { Live } from '../live/live.ts';
 import type { Press } from '../printing/press.ts';
-import type { Meant } from './meant.ts';
+import type { Meant, Pen } from './meant.ts';
 import type { ProjectStore } from '../store/projectStore.ts';
 
 /** Who may call a route: anybody, anybody signed in, or a member of the project with at least this role. */
@@ -32,6 +32,8 @@ export interface Call<B> {
   query: (name: string) => string | null;
   /** The network that is meant, with its revision: the one way to read it. */
   network: () => Promise<Meant>;
+  /** Writes into the line that is meant: the one way to write model data. */
+  pen: () => Pen;
 }
 
 export interface Route<B = unknown> {

@@ -2,6 +2,7 @@ import { cableListRoutes } from './cableListRoutes.ts';
 import { catalogueRoutes } from './catalogueRoutes.ts';
 import { memberRoutes } from './memberRoutes.ts';
 import { openApi } from './openapi.ts';
+import { planRoutes } from './planRoutes.ts';
 import { projectRoutes } from './projectRoutes.ts';
 import { route, type Route } from './route.ts';
 import { sessionRoutes } from './sessionRoutes.ts';
@@ -11,6 +12,7 @@ import { spreadsheetRoutes } from './spreadsheetRoutes.ts';
 const own: readonly Route[] = [
   ...sessionRoutes,
   ...projectRoutes,
+  ...planRoutes,
   ...catalogueRoutes,
   ...spreadsheetRoutes,
   ...cableListRoutes,

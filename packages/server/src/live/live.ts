@@ -5,7 +5,7 @@ import { ServerResponse } from 'node:http';
 import type { Knex } from 'knex';
 import { WebSocketServer, type WebSocket } from 'ws';
 import { z } from 'zod';
-import { Membership } from '../database/rows.ts';
+import { LineRow, Membership } from '../database/rows.ts';
 
 /** Entries with more changes than this are not sent along: clients load the network anew. */
 const mostChanges = 5000;
@@ -14,6 +14,8 @@ const path = /^\/api\/v1\/projects\/([0-9a-f-]{36})\/live$/;
 export type LiveMessage =
   | { type: 'entry'; entry: JournalEntry }
   | { type: 'reload'; revision: number }
+  /** For those in a plan: what it stands on has moved. */
+  | { type: 'moved'; base: number }
   | ({ type: 'peer'; peer: string; name: string } & Here)
   | { type: 'gone'; peer: string };
 
@@ -30,6 +32,8 @@ const mostHere = 40;
 
 interface Client {
   projectId: string;
+  /** The plan that is looked at; null: as built. */
+  line: string | null;
   accountId: string;
   name: string;
   /** Names the window to the others. */
@@ -52,23 +56,21 @@ export class Live {
 
   attach(http: Server, session: RequestHandler, knex: Knex): void {
     http.on('upgrade', (request, socket, head) => {
-      const projectId = path.exec(
-        URL.canParse(request.url ?? '', 'http://host')
-          ? new URL(request.url ?? '', 'http://host').pathname
-          : '',
-      )?.[1];
+      const url = URL.canParse(request.url ?? '', 'http://host')
+        ? new URL(request.url ?? '', 'http://host')
+        : null;
+      const projectId = path.exec(url?.pathname ?? '')?.[1];
+      const plan = url?.searchParams.get('plan') ?? null;
       const refuse = (line: string): void => void socket.end(`HTTP/1.1 ${line}\r\nConnection: close\r\n\r\n`);
       if (projectId === undefined || !sameOrigin(request)) return refuse('404 Not Found');
       session(request as Request, new ServerResponse(request) as Response, () => {
         const accountId = (request as Request).session.accountId;
         if (accountId === undefined) return refuse('401 Unauthorized');
-        Membership.query(knex)
-          .findOne({ projectId, accountId })
-          .withGraphFetched('account')
-          .then((member) => {
-            if (member === undefined) return refuse('404 Not Found');
+        seenBy(knex, projectId, accountId, plan)
+          .then((name) => {
+            if (name === null) return refuse('404 Not Found');
             this.server.handleUpgrade(request, socket, head, (client) =>
-              this.welcome(client, projectId, accountId, member.account?.name ?? ''),
+              this.welcome(client, { projectId, line: plan, accountId, name }),
             );
           })
           .catch(() => refuse('503 Service Unavailable'));
@@ -76,8 +78,8 @@ export class Live {
     });
   }
 
-  private welcome(client: WebSocket, projectId: string, accountId: string, name: string): void {
-    const state: Client = { projectId, accountId, name, peer: newId(), alive: true, second: 0, sent: 0 };
+  private welcome(client: WebSocket, who: Pick<Client, 'projectId' | 'line' | 'accountId' | 'name'>): void {
+    const state: Client = { ...who, peer: newId(), alive: true, second: 0, sent: 0 };
     this.sockets.set(client, state);
     client.on('pong', () => (state.alive = true));
     client.on('message', (data, binary) => {
@@ -85,7 +87,7 @@ export class Live {
     });
     client.on('close', () => {
       this.sockets.delete(client);
-      this.toOthers(client, state.projectId, { type: 'gone', peer: state.peer });
+      this.toOthers(client, state, { type: 'gone', peer: state.peer });
     });
     client.on('error', () => client.terminate());
   }
@@ -105,13 +107,14 @@ export class Live {
     if (!here.success) return;
     const { sheetId, at, selection } = here.data;
     const { peer, name } = state;
-    this.toOthers(client, state.projectId, { type: 'peer', peer, name, sheetId, at, selection });
+    this.toOthers(client, state, { type: 'peer', peer, name, sheetId, at, selection });
   }
 
-  private toOthers(client: WebSocket, projectId: string, message: LiveMessage): void {
+  /** To all others in the same line of the same project. */
+  private toOthers(client: WebSocket, from: Client, message: LiveMessage): void {
     const text = JSON.stringify(message);
-    for (const [other, state] of this.sockets)
-      if (other !== client && state.projectId === projectId) other.send(text);
+    for (const [other, { projectId, line }] of this.sockets)
+      if (other !== client && projectId === from.projectId && line === from.line) other.send(text);
   }
 
   send(projectId: string, entry: JournalEntry): void {
@@ -120,7 +123,12 @@ export class Live {
         ? { type: 'reload', revision: entry.revision }
         : { type: 'entry', entry };
     const text = JSON.stringify(message);
-    for (const [client, state] of this.sockets) if (state.projectId === projectId) client.send(text);
+    const moved = JSON.stringify({ type: 'moved', base: entry.revision } satisfies LiveMessage);
+    for (const [client, state] of this.sockets) {
+      if (state.projectId !== projectId) continue;
+      if (state.line === entry.line) client.send(text);
+      else if (entry.line === null) client.send(moved);
+    }
   }
 
   /** A member's role changed: the line is closed and has to be asked for anew. */
@@ -144,6 +152,22 @@ export class Live {
     for (const client of this.sockets.keys()) client.close(1001, 'the server stops');
     this.server.close();
   }
+}
+
+/** The name of a member who may look at this line of the project; null for anybody else. */
+async function seenBy(
+  knex: Knex,
+  projectId: string,
+  accountId: string,
+  plan: string | null,
+): Promise<string | null> {
+  const member = await Membership.query(knex).findOne({ projectId, accountId }).withGraphFetched('account');
+  if (member === undefined) return null;
+  if (plan === null) return member.account?.name ?? '';
+  const known = z.uuid().safeParse(plan).success
+    ? await LineRow.query(knex).findById(plan).where({ projectId, thrownAwayAt: null })
+    : undefined;
+  return known === undefined ? null : (member.account?.name ?? '');
 }
 
 function sameOrigin(request: IncomingMessage): boolean {

@@ -31,10 +31,14 @@ export function listen(
     });
     fresh.on('end', again);
     fresh.on('notification', ({ payload }) => {
-      const note = JSON.parse(payload ?? '{}') as { projectId?: string; instance?: string };
+      const note = JSON.parse(payload ?? '{}') as {
+        projectId?: string;
+        line?: string | null;
+        instance?: string;
+      };
       if (note.instance === instance || note.projectId === undefined) return;
       store
-        .notice(note.projectId)
+        .notice(note.projectId, note.line ?? null)
         .catch((error: unknown) => log.error({ error: String(error) }, 'could not follow another server'));
     });
     try {

@@ -1,7 +1,6 @@
-import { rewound, type Change, type Network } from '@visograph/core';
-import type { Knex } from 'knex';
-import { ChangeSetRow } from '../database/rows.ts';
-import type { Snapshot } from './projectStore.ts';
+import { rewound, type Network } from '@visograph/core';
+import type { Snapshot } from './builtLine.ts';
+import { asBuilt, type Journal } from './journal.ts';
 
 /** So many entries are taken back at once; the moment there is kept, so that the next question starts from it. */
 const stride = 20_000;
@@ -12,7 +11,7 @@ const mostKept = 40;
 export class Moments {
   private readonly kept = new Map<string, Map<number, Network>>();
 
-  constructor(private readonly knex: Knex) {}
+  constructor(private readonly journal: Journal) {}
 
   /** The network at a revision from 1 to that of `newest`. */
   async at(projectId: string, newest: Snapshot, revision: number): Promise<Network> {
@@ -23,16 +22,7 @@ export class Moments {
     for (const [known, of] of moments) if (known >= revision && known < at) [at, network] = [known, of];
     while (at > revision) {
       const from = Math.max(revision, at - stride);
-      const entries = await ChangeSetRow.query(this.knex)
-        .select('changes')
-        .where({ projectId })
-        .where('revision', '>', from)
-        .where('revision', '<=', at)
-        .orderBy('revision');
-      network = rewound(
-        network,
-        entries.map(({ changes }) => changes as Change[]),
-      );
+      network = rewound(network, await this.journal.changes({ projectId, line: asBuilt }, from, at));
       at = from;
       moments.delete(at);
       moments.set(at, network);

@@ -1,0 +1,208 @@
+import {
+  applyChanges,
+  invert,
+  newId,
+  undoStacks,
+  type Change,
+  type JournalEntry,
+  type Network,
+} from '@visograph/core';
+import type { Knex } from 'knex';
+import { ProjectRow } from '../database/rows.ts';
+import { problemFromDatabase } from './databaseProblems.ts';
+import {
+  asBuilt,
+  type Author,
+  type Journal,
+  type LineOf,
+  type UndoResult,
+  type Wish,
+  type Written,
+} from './journal.ts';
+import { Moments } from './moments.ts';
+import { loadNetwork, writeRows } from './rowsIO.ts';
+import { Turns } from './turns.ts';
+
+export interface Snapshot {
+  network: Network;
+  revision: number;
+}
+
+/** A network as it was. */
+export interface Moment {
+  network: Network;
+  /** The revision of as built that a plan stood on then; null for as built itself. */
+  base: number | null;
+}
+
+const lineOf = (projectId: string): LineOf => ({ projectId, line: asBuilt });
+
+/**
+ * The line of history that the tables hold: a network per project in memory, kept current by the journal. A write is
+ * judged on the newest network, then rows and journal go into one transaction, then everybody is told.
+ */
+export class BuiltLine {
+  private readonly cache = new Map<string, Snapshot>();
+  private readonly turns = new Turns();
+  private readonly moments: Moments;
+
+  constructor(
+    private readonly knex: Knex,
+    private readonly journal: Journal,
+    private readonly tell: (projectId: string, entry: JournalEntry) => void,
+  ) {
+    this.moments = new Moments(journal);
+  }
+
+  async read(projectId: string): Promise<Snapshot> {
+    return this.cache.get(projectId) ?? this.turns.take(projectId, () => this.current(projectId));
+  }
+
+  /** The network as it was at a revision of the journal, from 1 to the newest. */
+  async at(projectId: string, revision: number): Promise<Network> {
+    const newest = await this.read(projectId);
+    return revision === newest.revision ? newest.network : this.moments.at(projectId, newest, revision);
+  }
+
+  private async current(projectId: string): Promise<Snapshot> {
+    const known = this.cache.get(projectId);
+    return known === undefined ? this.load(projectId) : this.catchUp(projectId, known);
+  }
+
+  private async load(projectId: string): Promise<Snapshot> {
+    const snapshot = await this.knex.transaction(
+      async (transaction) => {
+        const project = await ProjectRow.query(transaction).findById(projectId).throwIfNotFound();
+        const network = await loadNetwork(transaction, projectId);
+        return { network: network.warm(['cable', 'leg', 'circuit']), revision: project.revision };
+      },
+      { isolationLevel: 'repeatable read', readOnly: true },
+    );
+    this.cache.set(projectId, snapshot);
+    return snapshot;
+  }
+
+  /** Applies what other servers wrote since; reloads where that cannot be followed. */
+  private async catchUp(projectId: string, known: Snapshot): Promise<Snapshot> {
+    const project = await ProjectRow.query(this.knex).findById(projectId).throwIfNotFound();
+    if (project.revision === known.revision) return known;
+    const entries = await this.journal.after(lineOf(projectId), known.revision);
+    let { network } = known;
+    for (const { changes } of entries) {
+      const applied = applyChanges(network, changes);
+      if (!applied.ok) return this.load(projectId);
+      network = applied.network;
+    }
+    const snapshot = { network, revision: entries.at(-1)?.revision ?? known.revision };
+    this.cache.set(projectId, snapshot);
+    for (const entry of entries) this.tell(projectId, entry);
+    return snapshot;
+  }
+
+  /** Another server wrote: bring the cache up to date and tell our own clients. */
+  async notice(projectId: string): Promise<void> {
+    if (this.cache.has(projectId)) await this.turns.take(projectId, () => this.current(projectId));
+  }
+
+  /** The projects that are in memory. */
+  known(): string[] {
+    return [...this.cache.keys()];
+  }
+
+  forget(projectId: string): void {
+    this.cache.delete(projectId);
+    this.moments.forget(projectId);
+  }
+
+  write(projectId: string, author: Author, wish: Wish): Promise<Written> {
+    return this.turns.take(projectId, async () =>
+      this.writeNow(projectId, author, wish, this.cache.get(projectId) ?? (await this.load(projectId))),
+    );
+  }
+
+  private async writeNow(projectId: string, author: Author, wish: Wish, start: Snapshot): Promise<Written> {
+    let snapshot = start;
+    for (;;) {
+      const applied = applyChanges(snapshot.network, wish.changes);
+      if (!applied.ok)
+        return (
+          (await this.journal.settled(lineOf(projectId), wish)) ??
+          this.retry(projectId, author, wish, snapshot, applied)
+        );
+      const { revision } = snapshot;
+      try {
+        const entry = await this.knex.transaction((transaction) =>
+          this.commit(transaction, projectId, author, wish, applied.changes, revision),
+        );
+        if (entry !== null) {
+          this.cache.set(projectId, { network: applied.network, revision: entry.revision });
+          this.tell(projectId, entry);
+          return { ok: true, entry };
+        }
+      } catch (error) {
+        const settled = await this.journal.settled(lineOf(projectId), wish);
+        if (settled !== null) return settled;
+        const problem = problemFromDatabase(error);
+        if (problem === null) throw error;
+        this.cache.delete(projectId);
+        return { ok: false, problems: [problem] };
+      }
+      snapshot = await this.catchUp(projectId, snapshot);
+    }
+  }
+
+  /** A refusal stands only against the newest network: another server may have written since. */
+  private async retry(
+    projectId: string,
+    author: Author,
+    wish: Wish,
+    known: Snapshot,
+    refused: Written,
+  ): Promise<Written> {
+    const newest = await this.catchUp(projectId, known);
+    return newest.revision === known.revision ? refused : this.writeNow(projectId, author, wish, newest);
+  }
+
+  /** Rows, journal and notification in one transaction; null when another server was first. */
+  private async commit(
+    transaction: Knex.Transaction,
+    projectId: string,
+    author: Author,
+    wish: Wish,
+    changes: Change[],
+    base: number,
+  ): Promise<JournalEntry | null> {
+    const revision = base + 1;
+    const moved = await ProjectRow.query(transaction)
+      .patch({ revision })
+      .where({ id: projectId, revision: base });
+    if (moved === 0) return null;
+    await writeRows(transaction, projectId, changes);
+    return this.journal.append(transaction, lineOf(projectId), author, wish, {
+      revision,
+      base: null,
+      changes,
+    });
+  }
+
+  /** Takes back, or makes again, the person's own latest step. */
+  step(
+    projectId: string,
+    author: Author & { id: string },
+    direction: 'undo' | 'redo',
+    id: string = newId(),
+  ): Promise<UndoResult> {
+    return this.turns.take(projectId, async () => {
+      const notes = await this.journal.notes(lineOf(projectId), author.id);
+      const target = undoStacks(notes)[direction].at(-1);
+      const row = target === undefined ? null : await this.journal.at(lineOf(projectId), target);
+      if (row === null) return { ok: false as const, nothing: true as const, problems: [] as [] };
+      const { changes } = row;
+      const wish: Wish =
+        direction === 'undo'
+          ? { id, changes: invert(changes), sentence: `Undid: ${row.sentence}`, undoes: row.revision }
+          : { id, changes, sentence: `Redid: ${row.sentence}`, redoes: row.revision };
+      return this.writeNow(projectId, author, wish, await this.current(projectId));
+    });
+  }
+}

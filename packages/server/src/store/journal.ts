@@ -1,0 +1,155 @@
+import {
+  completed,
+  type Change,
+  type JournalEntry,
+  type Problem,
+  type UndoNote,
+  type WireChange,
+} from '@visograph/core';
+import type { Knex } from 'knex';
+import type { QueryBuilder } from 'objection';
+import { ChangeSetRow } from '../database/rows.ts';
+
+/** A line of history of a project: as built, which is what the tables hold, or that of a plan by its id. */
+export interface LineOf {
+  projectId: string;
+  /** The plan; null: as built. */
+  line: string | null;
+}
+export const asBuilt = null;
+export const keyOf = ({ projectId, line }: LineOf): string => `${projectId} ${line ?? ''}`;
+
+export interface Author {
+  id: string | null;
+  name: string;
+}
+export interface Wish {
+  /** Made by the client: the same wish sent twice is carried out once. */
+  id: string;
+  changes: readonly (WireChange | Change)[];
+  sentence: string;
+  undoes?: number;
+  redoes?: number;
+}
+export type Written = { ok: true; entry: JournalEntry } | { ok: false; problems: Problem[] };
+/** Nothing to undo: the person has no entry left that can be taken back. */
+export type UndoResult = Written | { ok: false; nothing: true; problems: [] };
+
+/** An entry without its changes. */
+export type HistoryLine = Pick<
+  JournalEntry,
+  'id' | 'revision' | 'author' | 'at' | 'sentence' | 'undoes' | 'redoes'
+>;
+
+const entryOf = (row: ChangeSetRow): JournalEntry => ({
+  id: row.id,
+  revision: row.revision,
+  author: row.author,
+  at: row.at.toISOString(),
+  line: row.lineId,
+  base: row.base,
+  sentence: row.sentence,
+  changes: (row.changes as Change[]).map(completed),
+  undoes: row.undoes,
+  redoes: row.redoes,
+});
+
+/** What a line of history wrote, and the one way to write more: entry and word of it in the caller's transaction. */
+export class Journal {
+  constructor(
+    private readonly knex: Knex,
+    private readonly channel: string,
+    private readonly instance: string,
+  ) {}
+
+  private of({ projectId, line }: LineOf): QueryBuilder<ChangeSetRow> {
+    return ChangeSetRow.query(this.knex).where({ projectId, lineId: line });
+  }
+
+  /** Everything after a revision, oldest first. */
+  async after(of: LineOf, revision: number): Promise<JournalEntry[]> {
+    const rows = await this.of(of).where('revision', '>', revision).orderBy('revision');
+    return rows.map(entryOf);
+  }
+
+  /** Only the changes of the entries in (from, to], oldest first: many of them are read at once. */
+  async changes({ projectId, line }: LineOf, from: number, to: number): Promise<Change[][]> {
+    const rows = await this.knex('changeSet')
+      .select('changes')
+      .where({ projectId, lineId: line })
+      .where('revision', '>', from)
+      .where('revision', '<=', to)
+      .orderBy('revision');
+    return rows.map(({ changes }: { changes: Change[] }) => changes);
+  }
+
+  async at(of: LineOf, revision: number): Promise<JournalEntry | null> {
+    const row = await this.of(of).findOne({ revision });
+    return row === undefined ? null : entryOf(row);
+  }
+
+  /** The entry of a wish that was carried out before: it came twice. */
+  async settled(of: LineOf, wish: Wish): Promise<Written | null> {
+    const earlier = await this.of(of).findById(wish.id);
+    return earlier === undefined ? null : { ok: true, entry: entryOf(earlier) };
+  }
+
+  /** What of a person's own entries tells what can be undone. */
+  async notes(of: LineOf, authorId: string): Promise<UndoNote[]> {
+    return this.of(of).select('revision', 'undoes', 'redoes').where({ authorId }).orderBy('revision');
+  }
+
+  /** The history as it is read: newest first, `most` at most, those before a revision and about one row if wished. */
+  async lines(
+    of: LineOf,
+    wish: { before: number | null; rowId: string | null; most: number },
+  ): Promise<HistoryLine[]> {
+    const rows = await this.of(of)
+      .select('id', 'revision', 'author', 'at', 'sentence', 'undoes', 'redoes')
+      .modify((builder) => {
+        if (wish.before !== null) void builder.where('revision', '<', wish.before);
+        if (wish.rowId !== null)
+          void builder.whereRaw('changes @> ?::jsonb', JSON.stringify([{ id: wish.rowId }]));
+      })
+      .orderBy('revision', 'desc')
+      .limit(wish.most);
+    return rows.map(({ id, revision, author, at, sentence, undoes, redoes }) => ({
+      ...{ id, revision, author, sentence, undoes, redoes },
+      at: at.toISOString(),
+    }));
+  }
+
+  async append(
+    transaction: Knex.Transaction,
+    of: LineOf,
+    author: Author,
+    wish: Wish,
+    made: { revision: number; base: number | null; changes: Change[] },
+  ): Promise<JournalEntry> {
+    const entry: JournalEntry = {
+      id: wish.id,
+      revision: made.revision,
+      author: author.name,
+      at: new Date().toISOString(),
+      line: of.line,
+      base: made.base,
+      sentence: wish.sentence,
+      changes: made.changes,
+      undoes: wish.undoes ?? null,
+      redoes: wish.redoes ?? null,
+    };
+    const { line, ...fields } = entry;
+    await transaction('changeSet').insert({
+      ...fields,
+      projectId: of.projectId,
+      lineId: line,
+      authorId: author.id,
+      changes: JSON.stringify(made.changes),
+    });
+    await transaction.raw('SELECT pg_notify(?, ?)', [
+      this.channel,
+      JSON.stringify({ ...of, instance: this.instance }),
+    ]);
+    return entry;
+  }
+}
