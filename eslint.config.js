@@ -86,7 +86,15 @@ export default tseslint.config(
     plugins: { 'react-hooks': reactHooks },
     rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
   },
+  packageRule('api', [
+    '@visograph/server',
+    '@visograph/web',
+    '@visograph/cli',
+    '@visograph/drawing',
+    'node:*',
+  ]),
   packageRule('drawing', [
+    '@visograph/api',
     '@visograph/server',
     '@visograph/web',
     '@visograph/cli',
@@ -110,8 +118,26 @@ export default tseslint.config(
       ],
     },
   },
+  {
+    files: ['packages/web/src/**/*.{ts,tsx}'],
+    rules: {
+      '@typescript-eslint/no-restricted-imports': [
+        'error',
+        {
+          paths: [
+            {
+              name: '@visograph/api',
+              allowTypeImports: true,
+              message:
+                'The contract is for the compiler alone here: its schemas are not sent to the browser.',
+            },
+          ],
+        },
+      ],
+    },
+  },
   packageRule('web', ['@visograph/server', '@visograph/cli', '@visograph/typeface', 'node:*']),
-  packageRule('cli', ['@visograph/server', '@visograph/web']),
+  packageRule('cli', ['@visograph/server', '@visograph/web', '@visograph/api']),
   ...floorRules,
   {
     files: ['**/*.mjs', 'eslint.config.js', 'jest.config.js'],

@@ -25,7 +25,7 @@ export default {
       ...shared,
       displayName: 'node',
       testEnvironment: 'node',
-      testMatch: ['<rootDir>/packages/{core,drawing,typeface,server,cli}/src/**/*.test.{ts,tsx}'],
+      testMatch: ['<rootDir>/packages/{core,api,drawing,typeface,server,cli}/src/**/*.test.{ts,tsx}'],
     },
     {
       ...shared,

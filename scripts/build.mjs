@@ -11,8 +11,16 @@ function newest(path) {
 }
 
 const sourcesOf = {
-  server: ['packages/core/src', 'packages/drawing/src', 'packages/server/src', 'package-lock.json'],
+  server: [
+    'packages/api/src',
+    'packages/core/src',
+    'packages/drawing/src',
+    'packages/typeface/src',
+    'packages/server/src',
+    'package-lock.json',
+  ],
   web: [
+    'packages/api/src',
     'packages/core/src',
     'packages/drawing/src',
     'packages/web/src',

@@ -1,5 +1,8 @@
 /** A real server on a database of its own, for tests. Needs VISOGRAPH_TEST_DATABASE: see scripts/test.mjs. */
+import { expect } from '@jest/globals';
+import { contract, type Endpoint, type Name } from '@visograph/api';
 import type { Network } from '@visograph/core';
+import type { z } from 'zod';
 import { randomBytes } from 'node:crypto';
 import { fileURLToPath } from 'node:url';
 import pg from 'pg';
@@ -16,10 +19,42 @@ export interface Reply<T = unknown> {
   headers: Headers;
 }
 
+const known = (Object.keys(contract) as Name[]).map((name) => {
+  const [method = '', path = ''] = name.split(' ');
+  return {
+    method,
+    path: new RegExp(`^${path.replaceAll(/:\w+/g, '[^/]+')}$`),
+    endpoint: contract[name] as Endpoint,
+  };
+});
+
+/** Every reply that a test gets is held against the contract: nothing else, nothing more. */
+function judged(method: string, path: string, type: string, text: string, body: unknown): void {
+  const [plain = ''] = path.split('?');
+  const called = known.find((one) => one.method === method && one.path.test(plain));
+  if (called === undefined) throw new Error(`${method} ${plain} is not in the contract.`);
+  const { answers, lines } = called.endpoint;
+  const judge = (schema: z.ZodType | undefined, value: unknown): void => {
+    const read = schema?.safeParse(value);
+    if (read?.success !== true)
+      throw new Error(
+        `${method} ${plain} does not answer what the contract says: ${read?.error.message ?? text}`,
+      );
+    expect(read.data).toEqual(value);
+  };
+  if (type.includes('x-ndjson'))
+    for (const line of text.split('\n')) if (line !== '') judge(lines, JSON.parse(line));
+  if (type.startsWith('application/json') && called.endpoint.files === undefined) judge(answers, body);
+}
+
 /** A signed-in (or anonymous) caller of the API. */
 export class Caller {
   private cookie = '';
-  constructor(readonly base: string) {}
+  constructor(
+    readonly base: string,
+    /** Replies are held against the contract; not those of a server that was built from other sources. */
+    private readonly contracted = true,
+  ) {}
 
   get cookies(): string {
     return this.cookie;
@@ -52,10 +87,12 @@ export class Caller {
     if (set !== null) this.cookie = set.split(';')[0] ?? '';
     const received = new Uint8Array(await response.arrayBuffer());
     const text = new TextDecoder().decode(received);
-    const json = /[/+]json/.test(response.headers.get('content-type') ?? '');
+    const contentType = response.headers.get('content-type') ?? '';
+    const read: unknown = /[/+]json/.test(contentType) && text !== '' ? JSON.parse(text) : {};
+    if (response.ok && this.contracted) judged(method, path, contentType, text, read);
     return {
       status: response.status,
-      body: (json && text !== '' ? JSON.parse(text) : {}) as T,
+      body: read as T,
       text,
       bytes: received,
       headers: response.headers,

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { contract, type Endpoint, type Name } from '@visograph/api';
 import {
   addDevice,
   connect,
@@ -13,7 +14,20 @@ import {
 } from '@visograph/core';
 import { readFile } from 'node:fs/promises';
 import { demoFile, testServer, type Caller, type TestServer } from '../testServer.ts';
-import { routes } from './routes.ts';
+
+interface Described {
+  openapi: string;
+  paths: Record<
+    string,
+    Record<
+      string,
+      {
+        parameters: { in: string; name: string }[];
+        responses: Record<string, { content?: Record<string, { schema?: object }> }>;
+      }
+    >
+  >;
+}
 
 let server: TestServer;
 let anna: Caller;
@@ -120,21 +134,13 @@ describe('who may do what', () => {
   test('every route x role below what it needs is refused, and outsiders learn nothing', async () => {
     let refused = 0;
     for (const { who, caller, rank: has } of await callers()) {
-      for (const route of routes) {
-        if (has >= rank[route.access]) continue;
-        const path = route.path.replace(':project', projectId).replaceAll(/:\w+/g, newId());
-        const reply = await caller.call(
-          route.method.toUpperCase(),
-          path,
-          route.method === 'get' ? undefined : {},
-        );
+      for (const name of Object.keys(contract) as Name[]) {
+        if (has >= rank[contract[name].access]) continue;
+        const [method = '', path = ''] = name.split(' ');
+        const at = path.replace(':project', projectId).replaceAll(/:\w+/g, newId());
+        const reply = await caller.call(method, at, method === 'GET' ? undefined : {});
         const expected = who === 'anonymous' ? 401 : who === 'outsider' ? 404 : 403;
-        expect([who, route.method, route.path, reply.status]).toEqual([
-          who,
-          route.method,
-          route.path,
-          expected,
-        ]);
+        expect([who, name, reply.status]).toEqual([who, name, expected]);
         refused++;
       }
     }
@@ -395,9 +401,30 @@ describe('files', () => {
   });
 
   test('the API describes itself', async () => {
-    const { body } = await rita.call<{ openapi: string; paths: object }>('GET', '/openapi.json');
+    const { body } = await rita.call<Described>('GET', '/openapi.json');
     expect(body.openapi).toBe('3.1.0');
     expect(Object.keys(body.paths)).toContain('/api/v1/projects/{project}/changes');
+    // Every call of the contract is there, with what it answers and what the query may say.
+    for (const name of Object.keys(contract) as Name[]) {
+      const [method = '', path = ''] = name.split(' ');
+      const told = body.paths[`/api/v1${path.replaceAll(/:(\w+)/g, '{$1}')}`]?.[method.toLowerCase()];
+      expect([name, Object.keys(told?.responses ?? {}).sort()]).toEqual([
+        name,
+        [expect.stringMatching(/^20[04]$/), 'default'],
+      ]);
+      const { answers, files, lines, network: which } = contract[name] as Endpoint;
+      const content = told?.responses['200']?.content ?? {};
+      expect(content['application/json']?.schema === undefined).toBe(answers === undefined);
+      expect(content['application/x-ndjson'] === undefined).toBe(lines === undefined);
+      for (const type of files ?? []) expect(Object.keys(content)).toContain(type);
+      const asked = (told?.parameters ?? []).filter((one) => one.in === 'query').map((one) => one.name);
+      expect(asked.includes('plan')).toBe(which !== undefined);
+      expect(asked.includes('at')).toBe(which === 'read');
+    }
+    const changes = body.paths['/api/v1/projects/{project}/changes']?.['post']?.responses['200']?.content;
+    expect(changes?.['application/json']?.schema).toMatchObject({
+      required: expect.arrayContaining(['revision', 'line', 'base', 'changes']),
+    });
   });
 });
 

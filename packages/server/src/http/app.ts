@@ -1,3 +1,4 @@
+import { contract, isRaw, type Access, type Endpoint, type Name } from '@visograph/api';
 import { unwritableInside } from '@visograph/core';
 import compression from 'compression';
 import express, {
@@ -18,8 +19,8 @@ import { serveEastAsianFonts } from './eastAsianFonts.ts';
 import { meantBy, penFor, type Meant } from './meant.ts';
 import { LineProblem } from '../store/lineProblem.ts';
 import { notFound, Refusal, sendRefusal } from './problem.ts';
-import type { Access, Call, Route, Services } from './route.ts';
-import { routes } from './routes.ts';
+import { sent, type Call, type Caller, type Handlers, type Services } from './route.ts';
+import { handlers } from './routes.ts';
 
 export interface AppOptions {
   services: Services;
@@ -38,7 +39,7 @@ async function authorise(
   access: Access,
   request: Request,
   services: Services,
-): Promise<Pick<Call<unknown>, 'account' | 'projectId' | 'role'>> {
+): Promise<Pick<Caller, 'account' | 'projectId' | 'role'>> {
   const nobody = { account: new Account(), projectId: '', role: 'reader' as const };
   if (access === 'public') return nobody;
   const id = request.session.accountId;
@@ -74,11 +75,13 @@ function refuseForeignOrigin(request: Request): void {
   }
 }
 
-function parseBody(route: Route, request: Request): unknown {
-  if (route.textLimit !== undefined) return typeof request.body === 'string' ? request.body : '';
-  if (route.bytesLimit !== undefined) return Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0);
-  if (route.body === undefined) return undefined;
-  const parsed = route.body.safeParse(request.body ?? {});
+function parseBody({ body }: Endpoint, request: Request): unknown {
+  if (body === undefined) return undefined;
+  if (isRaw(body)) {
+    if (body.raw === 'text') return typeof request.body === 'string' ? request.body : '';
+    return Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0);
+  }
+  const parsed = body.safeParse(request.body ?? {});
   if (parsed.success) {
     // Rows are judged by the model, which names them.
     const { changes: _rows, ...fields } = Object(parsed.data) as Record<string, unknown>;
@@ -101,36 +104,42 @@ function parseBody(route: Route, request: Request): unknown {
 
 const first = (value: unknown): string | null => (typeof value === 'string' ? value : null);
 
-function handlerOf(route: Route, services: Services): RequestHandler {
+function handlerOf<K extends Name>(name: K, handle: Handlers[K], services: Services): RequestHandler {
+  const endpoint: Endpoint = contract[name];
   return async (request, response) => {
     refuseForeignOrigin(request);
-    const who = await authorise(route.access, request, services);
-    const query = (name: string): string | null => first(request.query[name]);
-    const edits = route.access === 'editor' || route.access === 'owner';
-    if (query('at') !== null && edits)
+    const who = await authorise(endpoint.access, request, services);
+    const query = (wanted: string): string | null => first(request.query[wanted]);
+    const writes = endpoint.network === 'write';
+    if (query('at') !== null && writes)
       throw new Refusal(
         409,
         'What was cannot be changed',
         'You look at an earlier moment of the project. Go back to now to change it.',
       );
+    const plan = (): string | null => {
+      if (endpoint.network === undefined) throw new Error(`${name} does not say that it needs a network.`);
+      return query('plan');
+    };
     let meant: Promise<Meant> | null = null;
-    const result = await route.handle({
+    const call: Call<Name> = {
       request,
       response,
       services,
       ...who,
-      body: parseBody(route, request),
-      param: (name) => String(request.params[name] ?? ''),
+      body: parseBody(endpoint, request) as Call<Name>['body'],
+      param: (wanted) => String(request.params[wanted] ?? ''),
       query,
       network: () =>
         (meant ??= meantBy(services.store, who.projectId, {
-          plan: query('plan'),
+          plan: plan(),
           at: query('at'),
-          built: edits ? null : query('built'),
+          built: writes ? null : query('built'),
         })),
-      pen: () => penFor(services.store, who.projectId, who.account, query('plan')),
-    });
-    if (response.headersSent) return;
+      pen: () => penFor(services.store, who.projectId, who.account, plan()),
+    };
+    const result = await handle(call as unknown as Call<K>);
+    if (result === sent) return;
     if (result === undefined) response.status(204).end();
     else response.json(result);
   };
@@ -179,10 +188,18 @@ function serveWeb(app: Express, folder: string): void {
   );
 }
 
-function readerOf(route: Route): RequestHandler {
-  if (route.textLimit !== undefined) return express.text({ limit: route.textLimit, type: () => true });
-  if (route.bytesLimit !== undefined) return express.raw({ limit: route.bytesLimit, type: () => true });
-  return express.json({ limit: jsonLimit });
+function readerOf({ body }: Endpoint): RequestHandler {
+  if (body === undefined || !isRaw(body)) return express.json({ limit: jsonLimit });
+  return body.raw === 'text'
+    ? express.text({ limit: body.limit, type: () => true })
+    : express.raw({ limit: body.limit, type: () => true });
+}
+
+/** One call of the contract, by its method and path. */
+function serve<K extends Name>(api: express.Router, name: K, services: Services): void {
+  const [method = '', path = ''] = name.split(' ');
+  const verb = method.toLowerCase() as 'get' | 'post' | 'put' | 'delete';
+  api[verb](path, readerOf(contract[name]), handlerOf(name, handlers[name], services));
 }
 
 /** The HTTP application: API under /api/v1, the web application for everything else. */
@@ -250,10 +267,7 @@ export function makeApp({ services, session, webFolder, signInTries }: AppOption
         ),
     }),
   );
-  for (const route of routes) {
-    const reader = readerOf(route);
-    api[route.method](route.path, reader, handlerOf(route, services));
-  }
+  for (const name of Object.keys(contract) as Name[]) serve(api, name, services);
   api.use((request: Request, response: Response) =>
     sendRefusal(response, notFound(request.path), String(response.locals['requestId'])),
   );

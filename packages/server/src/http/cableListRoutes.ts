@@ -1,26 +1,16 @@
-import {
-  cableFields,
-  newId,
-  readCableRows,
-  type CableColumns,
-  type CableRowsRead,
-  type Network,
-} from '@visograph/core';
+import { schemas, type Line } from '@visograph/api';
+import { newId, readCableRows, type CableColumns, type CableRowsRead, type Network } from '@visograph/core';
 import { setImmediate as nextTurn } from 'node:timers/promises';
-import { z } from 'zod';
 import { Refusal } from './problem.ts';
-import { route, type Call, type Route } from './route.ts';
+import { sent, type Call, type Handlers } from './route.ts';
 import { sheetRows } from './sheetRows.ts';
 
-const sizeLimit = 40 * 1024 * 1024;
 const rowLimit = 150_000;
-
-const columnsSchema = z.partialRecord(z.enum(cableFields), z.int().min(0).max(200));
 
 function toldColumns(text: string | null): CableColumns | null {
   if (text === null) return null;
   try {
-    const parsed = columnsSchema.safeParse(JSON.parse(text));
+    const parsed = schemas.cableColumns.safeParse(JSON.parse(text));
     if (parsed.success) return parsed.data;
   } catch {
     // Told below, as for any other text that names no columns.
@@ -50,7 +40,7 @@ async function readInTurns(
   }
 }
 
-async function handle(call: Call<Buffer>): Promise<undefined> {
+async function handle(call: Call<'POST /projects/:project/cable-list'>): Promise<typeof sent> {
   const { body, response, query } = call;
   const columns = toldColumns(query('columns'));
   const rows = await sheetRows(body, rowLimit);
@@ -59,11 +49,12 @@ async function handle(call: Call<Buffer>): Promise<undefined> {
     gone = true;
   });
   response.status(200).type('application/x-ndjson');
-  const line = (value: unknown): void => void response.write(`${JSON.stringify(value)}\n`);
+  const line = (value: Line<'POST /projects/:project/cable-list'>): void =>
+    void response.write(`${JSON.stringify(value)}\n`);
   const { network } = await call.network();
   const told = (done: number): void => line({ done, of: rows.length });
   const read = await readInTurns(network, rows, columns, told, () => gone);
-  if (read === null) return undefined;
+  if (read === null) return sent;
   const { set, ...rest } = read;
   const first = rows.slice(0, 3);
   if (query('write') !== '1' || read.problem !== null || set.changes.length === 0) {
@@ -75,7 +66,7 @@ async function handle(call: Call<Buffer>): Promise<undefined> {
   } else {
     line({ done: rows.length, of: rows.length, writing: true });
     await nextTurn();
-    if (gone) return undefined;
+    if (gone) return sent;
     const wish = { id: newId(), changes: set.changes, sentence: set.sentence };
     const written = await call.pen().write(wish);
     if (written.ok) line({ result: { ...rest, first, rows: rows.length, written: true } });
@@ -91,17 +82,9 @@ async function handle(call: Call<Buffer>): Promise<undefined> {
       });
   }
   response.end();
-  return undefined;
+  return sent;
 }
 
-export const cableListRoutes: readonly Route[] = [
-  route<Buffer>({
-    method: 'post',
-    path: '/projects/:project/cable-list',
-    access: 'editor',
-    summary:
-      'Reads an .xlsx or .csv cable list and tells what each row comes to, in lines of JSON with progress; write=1 makes the good rows in one transaction, all=1 only when all are good; columns={"aEnd":2} overrules',
-    bytesLimit: sizeLimit,
-    handle,
-  }),
-];
+export const cableListHandlers = {
+  'POST /projects/:project/cable-list': handle,
+} satisfies Partial<Handlers>;

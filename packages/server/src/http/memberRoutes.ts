@@ -1,67 +1,45 @@
-import { z } from 'zod';
 import { addAccount, setMember } from '../accounts/accounts.ts';
 import { Account, Membership } from '../database/rows.ts';
 import { notFound, Refusal } from './problem.ts';
-import { route, type Route } from './route.ts';
+import type { Handlers } from './route.ts';
 
-const member = z.strictObject({
-  email: z.email('is not an e-mail address').max(200),
-  role: z.enum(['owner', 'editor', 'reader']),
-  /** For a person who has no account yet. */
-  name: z.string().trim().min(1).max(80).optional(),
-  password: z.string().min(10, 'is shorter than 10 characters').max(200).optional(),
-});
-
-export const memberRoutes: readonly Route[] = [
-  route({
-    method: 'put',
-    path: '/projects/:project/members',
-    access: 'owner',
-    summary: 'Add a member or change a role; with a name and a password for a person without an account',
-    body: member,
-    handle: async ({ body, projectId, services, account }) => {
-      const known = await Account.query(services.knex).findOne({ email: body.email.toLowerCase() });
-      if (known?.id === account.id && body.role !== 'owner') {
-        throw new Refusal(
-          422,
-          'Not changed',
-          'You cannot take the owner role from yourself. Let another owner do it.',
-        );
-      }
-      if (known === undefined && (body.name === undefined || body.password === undefined)) {
-        throw new Refusal(
-          422,
-          'Not added',
-          `There is no account ${body.email}. Give a name and a first password to make one.`,
-        );
-      }
-      const person =
-        known ??
-        (await addAccount(services.knex, {
-          email: body.email,
-          name: body.name ?? '',
-          password: body.password ?? '',
-        }));
-      await setMember(services.knex, projectId, person.id, body.role);
-      services.live.dropAccount(projectId, person.id);
-      return { id: person.id, name: person.name, email: person.email, role: body.role };
-    },
-  }),
-  route({
-    method: 'delete',
-    path: '/projects/:project/members/:account',
-    access: 'owner',
-    summary: 'Take a member out of the project',
-    handle: async ({ param, projectId, services, account }) => {
-      if (param('account') === account.id) {
-        throw new Refusal(422, 'Not removed', 'You cannot remove yourself. Let another owner do it.');
-      }
-      const gone = await Membership.query(services.knex)
-        .delete()
-        .where({ projectId, accountId: param('account') });
-      if (gone === 0) throw notFound('This member');
-      services.live.dropAccount(projectId, param('account'));
-      return undefined;
-    },
-  }),
-];
+export const memberHandlers = {
+  'PUT /projects/:project/members': async ({ body, projectId, services, account }) => {
+    const known = await Account.query(services.knex).findOne({ email: body.email.toLowerCase() });
+    if (known?.id === account.id && body.role !== 'owner') {
+      throw new Refusal(
+        422,
+        'Not changed',
+        'You cannot take the owner role from yourself. Let another owner do it.',
+      );
+    }
+    if (known === undefined && (body.name === undefined || body.password === undefined)) {
+      throw new Refusal(
+        422,
+        'Not added',
+        `There is no account ${body.email}. Give a name and a first password to make one.`,
+      );
+    }
+    const person =
+      known ??
+      (await addAccount(services.knex, {
+        email: body.email,
+        name: body.name ?? '',
+        password: body.password ?? '',
+      }));
+    await setMember(services.knex, projectId, person.id, body.role);
+    services.live.dropAccount(projectId, person.id);
+    return { id: person.id, name: person.name, email: person.email, role: body.role };
+  },
+  'DELETE /projects/:project/members/:account': async ({ param, projectId, services, account }) => {
+    if (param('account') === account.id) {
+      throw new Refusal(422, 'Not removed', 'You cannot remove yourself. Let another owner do it.');
+    }
+    const gone = await Membership.query(services.knex)
+      .delete()
+      .where({ projectId, accountId: param('account') });
+    if (gone === 0) throw notFound('This member');
+    services.live.dropAccount(projectId, param('account'));
+    return undefined;
+  },
+} satisfies Partial<Handlers>;

@@ -1,33 +1,24 @@
-import { cableListRoutes } from './cableListRoutes.ts';
-import { catalogueRoutes } from './catalogueRoutes.ts';
-import { memberRoutes } from './memberRoutes.ts';
+import { contract } from '@visograph/api';
+import { cableListHandlers } from './cableListRoutes.ts';
+import { catalogueHandlers } from './catalogueRoutes.ts';
+import { memberHandlers } from './memberRoutes.ts';
 import { openApi } from './openapi.ts';
-import { planRoutes } from './planRoutes.ts';
-import { projectRoutes } from './projectRoutes.ts';
-import { route, type Route } from './route.ts';
-import { sessionRoutes } from './sessionRoutes.ts';
-import { sheetRoutes } from './sheetRoutes.ts';
-import { spreadsheetRoutes } from './spreadsheetRoutes.ts';
+import { planHandlers } from './planRoutes.ts';
+import { projectHandlers } from './projectRoutes.ts';
+import type { Handlers } from './route.ts';
+import { sessionHandlers } from './sessionRoutes.ts';
+import { sheetHandlers } from './sheetRoutes.ts';
+import { spreadsheetHandlers } from './spreadsheetRoutes.ts';
 
-const own: readonly Route[] = [
-  ...sessionRoutes,
-  ...projectRoutes,
-  ...planRoutes,
-  ...catalogueRoutes,
-  ...spreadsheetRoutes,
-  ...cableListRoutes,
-  ...sheetRoutes,
-  ...memberRoutes,
-];
-
-/** Every route there is, with who may call it. */
-export const routes: readonly Route[] = [
-  ...own,
-  route({
-    method: 'get',
-    path: '/openapi.json',
-    access: 'public',
-    summary: 'This description',
-    handle: async () => openApi(own),
-  }),
-];
+/** What is done for every call of the contract; one that is missing does not compile. */
+export const handlers: Handlers = {
+  ...sessionHandlers,
+  ...projectHandlers,
+  ...planHandlers,
+  ...catalogueHandlers,
+  ...spreadsheetHandlers,
+  ...cableListHandlers,
+  ...sheetHandlers,
+  ...memberHandlers,
+  'GET /openapi.json': async () => openApi(contract),
+};

@@ -14,7 +14,7 @@ function cellText(value: unknown): string {
 }
 
 /** The rows of the first sheet of a workbook (ISO/IEC 29500). The library is loaded when it is first needed. */
-async function workbookRows(bytes: Buffer, rowLimit: number): Promise<string[][]> {
+async function workbookRows(bytes: Uint8Array, rowLimit: number): Promise<string[][]> {
   const { default: excel } = await import('exceljs');
   const book = new excel.Workbook();
   try {
@@ -38,7 +38,7 @@ async function workbookRows(bytes: Buffer, rowLimit: number): Promise<string[][]
 }
 
 /** The cells of an .xlsx or .csv file as text, at most so many rows. */
-export async function sheetRows(bytes: Buffer, rowLimit: number): Promise<string[][]> {
+export async function sheetRows(bytes: Uint8Array, rowLimit: number): Promise<string[][]> {
   if (bytes.length === 0) throw unreadable('The file is empty.');
   const isWorkbook = bytes[0] === 0x50 && bytes[1] === 0x4b;
   const rows = isWorkbook

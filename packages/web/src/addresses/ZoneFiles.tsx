@@ -1,6 +1,8 @@
 import { hostsFile, zoneFile, zoneNames, zoneSerial } from '@visograph/core';
 import type { ReactNode } from 'react';
+import { addressOf } from '../data/api.ts';
 import { useProject } from '../data/project.tsx';
+import { useMeantQuery } from '../data/shown.ts';
 import { Button } from '../kit/controls.tsx';
 import { PanelDialog } from '../kit/panelDialog.tsx';
 import { Hint } from '../kit/panels.tsx';
@@ -18,6 +20,7 @@ export function ZoneFiles({
   onOpenChange: (open: boolean) => void;
 }): ReactNode {
   const { view, project } = useProject();
+  const meant = useMeantQuery();
   const { network } = view;
   const zones = open ? zoneNames(network) : [];
   return (
@@ -61,7 +64,14 @@ export function ZoneFiles({
             Save hosts file
           </Button>
           <Button
-            onPress={() => window.location.assign(`/api/v1/projects/${project.id}/reports/dhcp?format=csv`)}
+            onPress={() =>
+              window.location.assign(
+                addressOf('GET /projects/:project/reports/:report', {
+                  params: { project: project.id, report: 'dhcp' },
+                  query: { ...meant, format: 'csv' },
+                }),
+              )
+            }
           >
             Save DHCP scopes
           </Button>

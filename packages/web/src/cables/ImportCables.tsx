@@ -59,7 +59,7 @@ export function ImportCables({
   open: boolean;
   onOpenChange: (open: boolean) => void;
 }): ReactNode {
-  const { project, sync } = useProject();
+  const { project, plan, sync } = useProject();
   const input = useRef<HTMLInputElement>(null);
   const [file, setFile] = useState<{ name: string; bytes: Uint8Array } | null>(null);
   const [read, setRead] = useState<CableListResult | null>(null);
@@ -81,6 +81,7 @@ export function ImportCables({
     try {
       const result = await sendCableList({
         projectId: project.id,
+        plan,
         bytes,
         columns: wish.columns,
         write: wish.write,

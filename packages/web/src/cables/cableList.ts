@@ -1,26 +1,15 @@
-import type { CableColumns, CableRowResult } from '@visograph/core';
-import { ApiError } from '../data/api.ts';
-import { callLines } from '../data/lines.ts';
+import type { Line } from '@visograph/api';
+import type { CableColumns } from '@visograph/core';
+import { ApiError, callLines } from '../data/api.ts';
 
+type Told = Line<'POST /projects/:project/cable-list'>;
 /** What the server says of a cable list. */
-export interface CableListResult {
-  columns: CableColumns;
-  headed: boolean;
-  results: CableRowResult[];
-  problem: string | null;
-  /** The first rows as they are, for choosing columns. */
-  first: string[][];
-  rows: number;
-  written: boolean;
-}
-export interface Progress {
-  done: number;
-  of: number;
-  writing?: boolean;
-}
+export type CableListResult = Extract<Told, { result: unknown }>['result'];
+export type Progress = Exclude<Told, { result: unknown }>;
 
 interface Wish {
   projectId: string;
+  plan: string | null;
   bytes: Uint8Array;
   columns: CableColumns | null;
   write: boolean;
@@ -31,15 +20,19 @@ interface Wish {
 
 /** Sends a cable list to be read, or read and made; the answer comes line by line with progress. */
 export async function sendCableList(wish: Wish): Promise<CableListResult> {
-  const query = new URLSearchParams();
-  if (wish.columns !== null) query.set('columns', JSON.stringify(wish.columns));
-  if (wish.write) query.set('write', '1');
-  if (wish.all) query.set('all', '1');
   let result: CableListResult | null = null;
-  await callLines<Progress | { result: CableListResult }>(
-    `/projects/${wish.projectId}/cable-list?${query.toString()}`,
-    wish.bytes as BodyInit,
-    'application/octet-stream',
+  await callLines(
+    'POST /projects/:project/cable-list',
+    {
+      params: { project: wish.projectId },
+      query: {
+        plan: wish.plan ?? undefined,
+        columns: wish.columns === null ? undefined : JSON.stringify(wish.columns),
+        write: wish.write ? '1' : undefined,
+        all: wish.all ? '1' : undefined,
+      },
+      body: wish.bytes,
+    },
     wish.signal,
     (told) => {
       if ('result' in told) ({ result } = told);

@@ -1,4 +1,4 @@
-import { adoptModel, modelTitle, type CatalogueModel } from '@visograph/core';
+import { adoptModel, modelTitle } from '@visograph/core';
 import { useQuery } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
@@ -37,7 +37,7 @@ export function SharedModels({
   const { network } = view;
   const shared = useQuery({
     queryKey: ['shared models'],
-    queryFn: () => call<{ project: string; model: CatalogueModel }[]>('GET', '/catalogue/shared'),
+    queryFn: () => call('GET /catalogue/shared', {}),
     enabled: open,
     staleTime: 0,
   });

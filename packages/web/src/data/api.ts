@@ -1,3 +1,5 @@
+import type { Answer, CallWish, Line, Name } from '@visograph/api';
+import { pathTo, type PathWish } from '@visograph/api/path';
 import type { FileProblem, Problem } from '@visograph/core';
 
 /** A refusal by the server: what happened, to which thing, and what to do. */
@@ -20,35 +22,73 @@ interface ProblemDocument {
   problems?: (Problem | FileProblem)[];
 }
 
-/** Calls the API with JSON; texts and bytes go as they are. */
-export async function call<T>(
-  method: 'GET' | 'POST' | 'PUT' | 'DELETE',
-  path: string,
-  body?: unknown,
-): Promise<T> {
-  const bytes = body instanceof Uint8Array;
-  const type = bytes
+type AddressWish<K extends Name> = Omit<CallWish<K>, 'body'>;
+
+/** Where a call of the API goes to: for a file that the browser fetches by itself. */
+export const addressOf = <K extends Name>(name: K, wish: AddressWish<K>): string =>
+  `/api/v1${pathTo(name, wish as unknown as PathWish<K>)}`;
+
+const typeOf = (body: unknown): string =>
+  body instanceof Uint8Array
     ? 'application/octet-stream'
     : typeof body === 'string'
       ? 'text/plain'
       : 'application/json';
-  const plain = typeof body === 'string' || bytes;
+
+/** Sends a call, texts and bytes as they are and all else as JSON. @throws ApiError unless it was granted */
+async function send<K extends Name>(name: K, wish: CallWish<K>, signal?: AbortSignal): Promise<Response> {
+  const { body } = wish as { body?: unknown };
+  const plain = typeof body === 'string' || body instanceof Uint8Array;
   let response: Response;
   try {
-    response = await fetch(`/api/v1${path}`, {
-      method,
-      headers: body === undefined ? {} : { 'Content-Type': type },
+    response = await fetch(addressOf(name, wish), {
+      method: name.slice(0, name.indexOf(' ')),
+      headers: body === undefined ? {} : { 'Content-Type': typeOf(body) },
       body: body === undefined ? undefined : plain ? (body as BodyInit) : JSON.stringify(body),
+      ...(signal === undefined ? {} : { signal }),
     });
-  } catch {
+  } catch (error) {
+    if (signal?.aborted === true) throw error;
     throw new ApiError(0, 'The server cannot be reached. Check that it runs, then try again.', []);
   }
-  if (response.status === 204) return undefined as T;
-  if (response.ok) return (await response.json()) as T;
+  if (response.ok) return response;
   const document = (await response.json().catch(() => ({}))) as ProblemDocument;
   throw new ApiError(
     response.status,
     document.detail ?? `The server answered ${response.status}.`,
     document.problems ?? [],
   );
+}
+
+/** Calls the API; what it takes and answers is said by the contract, which the server is held to. @throws ApiError */
+export async function call<K extends Name>(name: K, wish: CallWish<K>): Promise<Answer<K>> {
+  const response = await send(name, wish);
+  return (response.status === 204 ? undefined : await response.json()) as Answer<K>;
+}
+
+/** Calls for a file. @throws ApiError */
+export async function callFile<K extends Name>(
+  name: K,
+  wish: CallWish<K>,
+  signal: AbortSignal,
+): Promise<Uint8Array> {
+  return new Uint8Array(await (await send(name, wish, signal)).arrayBuffer());
+}
+
+/** Calls for an answer in lines, each of them JSON, told as they arrive. @throws ApiError */
+export async function callLines<K extends Name>(
+  name: K,
+  wish: CallWish<K>,
+  signal: AbortSignal,
+  onLine: (line: Line<K>) => void,
+): Promise<void> {
+  const { body } = await send(name, wish, signal);
+  if (body === null) return;
+  const reader = body.pipeThrough(new TextDecoderStream()).getReader();
+  let rest = '';
+  for (let part = await reader.read(); !part.done; part = await reader.read()) {
+    const lines = (rest + part.value).split('\n');
+    rest = lines.pop() ?? '';
+    for (const line of lines) if (line !== '') onLine(JSON.parse(line) as Line<K>);
+  }
 }

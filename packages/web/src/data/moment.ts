@@ -13,10 +13,6 @@ export interface Moment {
   failed: string | null;
 }
 
-interface Reply {
-  rows: Parameters<typeof Network.of>[0];
-}
-
 /** Which moment is looked at, kept in the address so that it holds wherever one goes; null: now. */
 export function useRevision(): [revision: string | null, set: (revision: number | null) => void] {
   const [search, setSearch] = useSearchParams();
@@ -30,14 +26,18 @@ export function useRevision(): [revision: string | null, set: (revision: number 
 }
 
 /** The network of the moment that is looked at; null where that is now. What was never changes, so it is asked once. */
-export function useMoment(projectId: string): Moment | null {
+export function useMoment(projectId: string, plan: string | null): Moment | null {
   const [revision] = useRevision();
   const { data, error } = useQuery({
-    queryKey: ['moment', projectId, revision],
+    queryKey: ['moment', projectId, plan, revision],
     queryFn: async () =>
       Network.of(
-        (await call<Reply>('GET', `/projects/${projectId}/network?at=${encodeURIComponent(revision ?? '')}`))
-          .rows,
+        (
+          await call('GET /projects/:project/network', {
+            params: { project: projectId },
+            query: { at: revision ?? '', plan: plan ?? undefined },
+          })
+        ).rows,
       ),
     enabled: revision !== null,
     staleTime: Infinity,

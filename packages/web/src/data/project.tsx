@@ -14,6 +14,8 @@ import { ProjectSync, type Committed, type View } from './projectSync.ts';
 
 interface ProjectValue {
   project: ProjectSummary;
+  /** The plan that is worked in; null: as built. */
+  plan: string | null;
   sync: ProjectSync;
   view: View;
   canEdit: boolean;
@@ -26,17 +28,18 @@ const Context = createContext<ProjectValue | null>(null);
 interface ProviderProps {
   project: ProjectSummary;
   accountId: string;
+  plan: string | null;
   children: ReactNode;
 }
 
-export function ProjectProvider({ project, accountId, children }: ProviderProps): ReactNode {
-  const [sync] = useState(() => new ProjectSync(project.id, accountId));
+export function ProjectProvider({ project, accountId, plan, children }: ProviderProps): ReactNode {
+  const [sync] = useState(() => new ProjectSync({ projectId: project.id, line: plan }, accountId));
   useEffect(() => {
     void sync.open();
     return () => sync.close();
   }, [sync]);
   const now = useSyncExternalStore(sync.subscribe, sync.current);
-  const moment = useMoment(project.id);
+  const moment = useMoment(project.id, plan);
   const value = useMemo<ProjectValue>(() => {
     const view = moment?.network == null ? now : { ...now, network: moment.network };
     const canEdit = project.role !== 'reader' && moment === null;
@@ -54,8 +57,8 @@ export function ProjectProvider({ project, accountId, children }: ProviderProps)
       if (problem !== undefined) sync.announce({ tone: 'bad', text: problem.message });
       return result;
     };
-    return { project, sync, view, canEdit, moment, commit };
-  }, [project, sync, now, moment]);
+    return { project, plan, sync, view, canEdit, moment, commit };
+  }, [project, plan, sync, now, moment]);
   return <Context value={value}>{children}</Context>;
 }
 

@@ -6,6 +6,7 @@ import {
   type ChangeSet,
   type JournalEntry,
   type Problem,
+  type WireChange,
 } from '@visograph/core';
 import { ApiError, call } from './api.ts';
 import { Presence, type Peer } from './presence.ts';
@@ -35,18 +36,14 @@ type Edit =
 type LiveMessage =
   | { type: 'entry'; entry: JournalEntry }
   | { type: 'reload'; revision: number }
+  | { type: 'moved'; base: number }
   | ({ type: 'peer' } & Peer)
   | { type: 'gone'; peer: string };
-interface NetworkReply {
-  revision: number;
-  rows: Parameters<typeof Network.of>[0];
-}
-
 const retryAfter = [500, 1000, 2000, 4000];
 export type Committed = { ok: true } | { ok: false; problems: Problem[] };
 
 /**
- * Keeps a window in step with the server: edits show at once and are sent one after the other; what others do
+ * Keeps a window in step with one line of history on the server: edits show at once and are sent one after the other; what others do
  * arrives over a socket. An edit the server refuses is taken back with its reason; one that cannot be sent waits,
  * also over a reload of the page.
  */
@@ -75,10 +72,16 @@ export class ProjectSync {
 
   /** Waiting edits are kept for the person who made them, not for whoever signs in next. */
   constructor(
-    readonly projectId: string,
+    readonly of: { projectId: string; line: string | null },
     accountId: string,
   ) {
-    this.storageKey = `visograph.waiting.${projectId}.${accountId}`;
+    const line = of.line === null ? '' : `.${of.line}`;
+    this.storageKey = `visograph.waiting.${of.projectId}${line}.${accountId}`;
+  }
+
+  /** What every call says: of which project and line of history. */
+  private get asked(): { params: { project: string }; query: { plan: string | undefined } } {
+    return { params: { project: this.of.projectId }, query: { plan: this.of.line ?? undefined } };
   }
 
   readonly subscribe = (listener: () => void): (() => void) => {
@@ -107,7 +110,7 @@ export class ProjectSync {
 
   private async load(): Promise<void> {
     try {
-      const reply = await call<NetworkReply>('GET', `/projects/${this.projectId}/network`);
+      const reply = await call('GET /projects/:project/network', this.asked);
       if (reply.revision < this.revision) return;
       this.confirmed = Network.of(reply.rows);
       this.revision = reply.revision;
@@ -135,7 +138,9 @@ export class ProjectSync {
 
   private connect(): void {
     const scheme = location.protocol === 'https:' ? 'wss' : 'ws';
-    const socket = new WebSocket(`${scheme}://${location.host}/api/v1/projects/${this.projectId}/live`);
+    const { projectId, line } = this.of;
+    const plan = line === null ? '' : `?plan=${line}`;
+    const socket = new WebSocket(`${scheme}://${location.host}/api/v1/projects/${projectId}/live${plan}`);
     this.socket = socket;
     let opened = false;
     socket.onopen = () => {
@@ -232,18 +237,22 @@ export class ProjectSync {
     }
   }
 
+  private async sent(edit: Edit): Promise<JournalEntry> {
+    const { id } = edit;
+    const entry =
+      edit.form === 'changes'
+        ? await call('POST /projects/:project/changes', {
+            ...this.asked,
+            body: { id, changes: edit.changes as WireChange[], sentence: edit.sentence },
+          })
+        : await call(`POST /projects/:project/${edit.form}`, { ...this.asked, body: { id } });
+    return entry as JournalEntry;
+  }
+
   /** True when the edit is settled, one way or the other. */
   private async sendOne(edit: Edit): Promise<boolean> {
-    const path = `/projects/${this.projectId}`;
     try {
-      const entry =
-        edit.form === 'changes'
-          ? await call<JournalEntry>('POST', `${path}/changes`, {
-              id: edit.id,
-              changes: edit.changes,
-              sentence: edit.sentence,
-            })
-          : await call<JournalEntry>('POST', `${path}/${edit.form}`, { id: edit.id });
+      const entry = await this.sent(edit);
       this.tries = 0;
       this.take(entry);
       if (edit.form !== 'changes') this.show({ notice: { tone: 'ok', text: entry.sentence } });

@@ -1,3 +1,4 @@
+import type { Answer } from '@visograph/api';
 import {
   useMutation,
   useQuery,
@@ -7,36 +8,23 @@ import {
 } from '@tanstack/react-query';
 import { call } from './api.ts';
 
-export interface Person {
-  id: string;
-  name: string;
-  email: string;
-}
-export interface Session {
-  account: Person | null;
-  firstStart: boolean;
-}
-export interface ProjectSummary {
-  id: string;
-  name: string;
-  role: 'owner' | 'editor' | 'reader';
-  revision: number;
-}
+export type Session = Answer<'GET /session'>;
+export type ProjectSummary = Answer<'GET /projects'>[number];
 
 export const useSession = (): UseQueryResult<Session> =>
-  useQuery({ queryKey: ['session'], queryFn: () => call<Session>('GET', '/session'), staleTime: 60_000 });
+  useQuery({ queryKey: ['session'], queryFn: () => call('GET /session', {}), staleTime: 60_000 });
 
 export const useProjects = (): UseQueryResult<ProjectSummary[]> =>
   useQuery({
     queryKey: ['projects'],
-    queryFn: () => call<ProjectSummary[]>('GET', '/projects'),
+    queryFn: () => call('GET /projects', {}),
     staleTime: 60_000,
   });
 
 export function useSignIn(): UseMutationResult<Session, Error, { email: string; password: string }> {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (credentials) => call<Session>('POST', '/session', credentials),
+    mutationFn: (credentials) => call('POST /session', { body: credentials }),
     onSuccess: async (session) => {
       client.setQueryData(['session'], session);
       await client.invalidateQueries({ queryKey: ['projects'] });
@@ -51,7 +39,7 @@ export function useFirstAccount(): UseMutationResult<
 > {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (person) => call<Session>('POST', '/first-account', person),
+    mutationFn: (person) => call('POST /first-account', { body: person }),
     onSuccess: (session) => client.setQueryData(['session'], session),
   });
 }
@@ -59,7 +47,7 @@ export function useFirstAccount(): UseMutationResult<
 export function useSignOut(): UseMutationResult<void, Error, void> {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: () => call<void>('DELETE', '/session'),
+    mutationFn: () => call('DELETE /session', {}),
     onSuccess: () => {
       client.clear();
       client.setQueryData(['session'], { account: null, firstStart: false });

@@ -1,4 +1,5 @@
 import { inForce, type Network } from '@visograph/core';
+import { useMemo } from 'react';
 import { useSearchParams } from 'react-router';
 import { useNetwork } from './project.tsx';
 
@@ -14,14 +15,30 @@ export function useBuiltToday(): [builtToday: boolean, set: (on: boolean) => voi
   return [search.get('built') === '1', set];
 }
 
-/** A path of the API with what says which network is meant: the moment, and whether what is only planned is left out. */
-export function useShownPath(): (path: string) => string {
+/** What says which network is meant: for every call that reads one. */
+export interface MeantQuery {
+  plan?: string;
+  at?: string;
+  built?: string;
+}
+
+export function useMeantQuery(): MeantQuery {
   const [search] = useSearchParams();
-  const meant = ['at', 'built'].flatMap((name) => {
-    const value = search.get(name);
-    return value === null ? [] : [`${name}=${encodeURIComponent(value)}`];
-  });
-  return (path) => (meant.length === 0 ? path : `${path}${path.includes('?') ? '&' : '?'}${meant.join('&')}`);
+  const [plan, at, built] = [search.get('plan'), search.get('at'), search.get('built')];
+  return useMemo(
+    () => ({
+      ...(plan === null ? {} : { plan }),
+      ...(at === null ? {} : { at }),
+      ...(built === null ? {} : { built }),
+    }),
+    [plan, at, built],
+  );
+}
+
+/** A path of the application with what says which network is meant. */
+export function useShownPath(): (path: string) => string {
+  const meant = new URLSearchParams({ ...useMeantQuery() }).toString();
+  return (path) => (meant === '' ? path : `${path}${path.includes('?') ? '&' : '?'}${meant}`);
 }
 
 /**

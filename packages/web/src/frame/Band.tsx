@@ -2,9 +2,11 @@ import { useRef, useState, type ReactNode } from 'react';
 import { Button as AriaButton, Menu, MenuItem, MenuTrigger } from 'react-aria-components';
 import { useNavigate } from 'react-router';
 import { styled } from 'styled-components';
+import { addressOf } from '../data/api.ts';
 import { useProject } from '../data/project.tsx';
 import { useRevision, type Moment } from '../data/moment.ts';
-import { useBuiltToday, useShownPath } from '../data/shown.ts';
+import { usePlan, usePlanFacts } from '../data/plan.ts';
+import { useBuiltToday, useMeantQuery } from '../data/shown.ts';
 import { useSession, useSignOut } from '../data/session.ts';
 import { useWorkspace } from '../data/workspace.tsx';
 import { Button, Floating } from '../kit/controls.tsx';
@@ -115,7 +117,7 @@ function PersonMenu(): ReactNode {
   const theme = useTheme();
   const navigate = useNavigate();
   const { project, canEdit } = useProject();
-  const shownPath = useShownPath();
+  const meant = useMeantQuery();
   const { setKeysOpen } = useWorkspace();
   const file = useRef<HTMLInputElement>(null);
   const [peopleOpen, setPeopleOpen] = useState(false);
@@ -131,7 +133,10 @@ function PersonMenu(): ReactNode {
     keys: () => setKeysOpen(true),
     people: () => setPeopleOpen(true),
     projects: () => void navigate('/projects'),
-    export: () => window.location.assign(shownPath(`/api/v1/projects/${project.id}/exchange`)),
+    export: () =>
+      window.location.assign(
+        addressOf('GET /projects/:project/exchange', { params: { project: project.id }, query: meant }),
+      ),
     import: () => file.current?.click(),
     out: () => signOut.mutate(),
   };
@@ -184,8 +189,23 @@ function Earlier({ moment }: { moment: Moment }): ReactNode {
   );
 }
 
+/** Says that a plan is worked in and whether as built contradicts it, and leads back. */
+function InPlan({ plan }: { plan: string }): ReactNode {
+  const [, setPlan] = usePlan();
+  const { data, error } = usePlanFacts(plan);
+  const count = data?.conflicts.length ?? 0;
+  const told = count === 0 ? '' : `, as built contradicts ${count === 1 ? 'one change' : `${count} changes`}`;
+  const text = error?.message ?? (data === undefined ? 'Opening the plan …' : `Plan: ${data.name}${told}`);
+  return (
+    <Past role="status" aria-label="Plan" $failed={error !== null || count > 0}>
+      <span title={text}>{text}</span>
+      <Button onPress={() => setPlan(null)}>Back to as built</Button>
+    </Past>
+  );
+}
+
 export function Band(): ReactNode {
-  const { project, sync, view, canEdit, moment } = useProject();
+  const { project, plan, sync, view, canEdit, moment } = useProject();
   const { historyOpen, setHistoryOpen } = useWorkspace();
   return (
     <Bar>
@@ -198,6 +218,7 @@ export function Band(): ReactNode {
         Visograph
       </Brand>
       <ScopePath projectName={[...view.network.all('project')][0]?.name ?? project.name} />
+      {plan !== null && <InPlan plan={plan} />}
       {moment !== null && <Earlier moment={moment} />}
       <Spread />
       <BuiltToday />

@@ -5,30 +5,25 @@ import { ApiError, call } from '../data/api.ts';
 import { useProject } from '../data/project.tsx';
 import { FileInput } from '../kit/FileInput.tsx';
 
-interface Summary {
-  created: number;
-  updated: number;
-}
-
 /**
  * Takes an exchange file from the person's disk and imports it: all of it, or nothing with the first reasons. A
  * network topology (RFC 8345) is taken too: its nodes become devices of the place everything is about.
  */
 export function ImportFile({ input }: { input: RefObject<HTMLInputElement | null> }): ReactNode {
-  const { project, sync } = useProject();
+  const { project, plan, sync } = useProject();
   const { scopeId } = useWhereabouts();
   const take = async (file: File): Promise<void> => {
     try {
       const text = await file.text();
       const place = placePath(sync.current().network, scopeId);
       const data = text.includes('ietf-network:networks')
-        ? await call<unknown>('POST', `/topology?place=${encodeURIComponent(place)}`, text)
+        ? await call('POST /topology', { query: { place }, body: text })
         : null;
-      const done = await call<Summary>(
-        'POST',
-        `/projects/${project.id}/exchange`,
-        data === null ? text : JSON.stringify(data),
-      );
+      const done = await call('POST /projects/:project/exchange', {
+        params: { project: project.id },
+        query: { plan: plan ?? undefined },
+        body: data === null ? text : JSON.stringify(data),
+      });
       sync.announce({
         tone: 'ok',
         text: `${file.name}: ${done.created} rows added, ${done.updated} changed.`,

@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import { Navigate, useParams } from 'react-router';
+import { usePlan } from '../data/plan.ts';
 import { ProjectProvider } from '../data/project.tsx';
 import { useProjects, useSession } from '../data/session.ts';
 import { WorkspaceProvider } from '../data/workspace.tsx';
@@ -8,13 +9,19 @@ import { Frame } from './Frame.tsx';
 /** One project: its network loaded and kept in step, inside the frame. */
 export function ProjectPage(): ReactNode {
   const { project: id } = useParams();
+  const [plan] = usePlan();
   const projects = useProjects();
   const accountId = useSession().data?.account?.id ?? '';
   const project = projects.data?.find((one) => one.id === id);
   if (projects.isPending) return null;
   if (project === undefined) return <Navigate to="/" replace />;
   return (
-    <ProjectProvider key={`${project.id}/${accountId}`} project={project} accountId={accountId}>
+    <ProjectProvider
+      key={`${project.id}/${plan ?? ''}/${accountId}`}
+      project={project}
+      accountId={accountId}
+      plan={plan}
+    >
       <WorkspaceProvider>
         <Frame />
       </WorkspaceProvider>

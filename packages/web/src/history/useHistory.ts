@@ -1,22 +1,20 @@
+import type { Answer } from '@visograph/api';
 import { keepPreviousData, useQuery, type UseQueryResult } from '@tanstack/react-query';
 import { call } from '../data/api.ts';
 import { useProject } from '../data/project.tsx';
 
-export interface HistoryLine {
-  id: string;
-  revision: number;
-  author: string;
-  at: string;
-  sentence: string;
-}
+type HistoryLine = Answer<'GET /projects/:project/changes'>[number];
 
 /** The newest entries of the journal; about one row where its id is given. Follows every change. */
 export function useHistory(rowId: string | null): UseQueryResult<HistoryLine[]> {
-  const { project, view } = useProject();
+  const { project, view, plan } = useProject();
   return useQuery({
-    queryKey: ['history', project.id, rowId, view.revision],
+    queryKey: ['history', project.id, plan, rowId, view.revision],
     queryFn: () =>
-      call<HistoryLine[]>('GET', `/projects/${project.id}/changes${rowId === null ? '' : `?row=${rowId}`}`),
+      call('GET /projects/:project/changes', {
+        params: { project: project.id },
+        query: { row: rowId ?? undefined, plan: plan ?? undefined },
+      }),
     placeholderData: keepPreviousData,
   });
 }

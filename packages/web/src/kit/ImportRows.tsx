@@ -36,7 +36,10 @@ export function ImportRows({ title, help, read: readRows, open, onOpenChange }: 
     setTrouble(null);
     try {
       const bytes = new Uint8Array(await file.arrayBuffer());
-      const answer = await call<{ rows: string[][] }>('POST', `/projects/${project.id}/spreadsheet`, bytes);
+      const answer = await call('POST /projects/:project/spreadsheet', {
+        params: { project: project.id },
+        body: bytes,
+      });
       setRows(answer.rows);
     } catch (error) {
       setRows(null);

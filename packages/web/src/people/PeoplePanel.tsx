@@ -1,26 +1,16 @@
+import type { BodyOf } from '@visograph/api';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState, type FormEvent, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { call } from '../data/api.ts';
 import { useProject } from '../data/project.tsx';
-import { useSession } from '../data/session.ts';
+import { useSession, type ProjectSummary } from '../data/session.ts';
 import { Button, Choice, Field } from '../kit/controls.tsx';
 import { Hint } from '../kit/panels.tsx';
 import { PanelDialog } from '../kit/panelDialog.tsx';
 
-type Role = 'owner' | 'editor' | 'reader';
-interface Member {
-  id: string;
-  name: string;
-  email: string;
-  role: Role;
-}
-interface Invitation {
-  email: string;
-  role: Role;
-  name?: string;
-  password?: string;
-}
+type Role = ProjectSummary['role'];
+type Invitation = BodyOf<'PUT /projects/:project/members'>;
 
 const roles: readonly Role[] = ['owner', 'editor', 'reader'];
 const roleOptions = roles.map((role) => ({ id: role, text: role }));
@@ -62,9 +52,10 @@ export function PeoplePanel({
   const session = useSession();
   const client = useQueryClient();
   const key = ['members', project.id];
+  const params = { project: project.id };
   const members = useQuery({
     queryKey: key,
-    queryFn: () => call<Member[]>('GET', `/projects/${project.id}/members`),
+    queryFn: () => call('GET /projects/:project/members', { params }),
     enabled: open,
   });
   const [email, setEmail] = useState('');
@@ -72,11 +63,12 @@ export function PeoplePanel({
   const [password, setPassword] = useState('');
   const [role, setRole] = useState<Role>('editor');
   const put = useMutation({
-    mutationFn: (member: Invitation) => call<Member>('PUT', `/projects/${project.id}/members`, member),
+    mutationFn: (member: Invitation) => call('PUT /projects/:project/members', { params, body: member }),
     onSuccess: () => client.invalidateQueries({ queryKey: key }),
   });
   const remove = useMutation({
-    mutationFn: (id: string) => call<void>('DELETE', `/projects/${project.id}/members/${id}`),
+    mutationFn: (id: string) =>
+      call('DELETE /projects/:project/members/:account', { params: { ...params, account: id } }),
     onSuccess: () => client.invalidateQueries({ queryKey: key }),
   });
   const owner = project.role === 'owner';

@@ -13,7 +13,9 @@ import { shadeColour } from '@visograph/drawing';
 import { ReactFlowProvider, useReactFlow } from '@xyflow/react';
 import { useEffect, useMemo, useRef, type ReactNode } from 'react';
 import { styled } from 'styled-components';
+import { addressOf } from '../data/api.ts';
 import { useProject } from '../data/project.tsx';
+import { useMeantQuery } from '../data/shown.ts';
 import { useWhereabouts } from '../data/location.ts';
 import { useWorkspace } from '../data/workspace.tsx';
 import { Button, Keycap } from '../kit/controls.tsx';
@@ -158,7 +160,16 @@ function BenchBody({ rack }: { rack: Rack }): ReactNode {
   }, [deviceId]);
   const use = rackUse(network, rack);
   const total = racks.reduce((sum, one) => sum + rackUse(network, one).free, 0);
-  const svg = `/api/v1/projects/${project.id}/racks/${rack.id}/svg?colour=${encodeURIComponent(bench.colour)}&fact=${bench.fact ?? ''}${bench.cables ? '&cables=1' : ''}`;
+  const meant = useMeantQuery();
+  const svg = addressOf('GET /projects/:project/racks/:rack/svg', {
+    params: { project: project.id, rack: rack.id },
+    query: {
+      ...meant,
+      colour: bench.colour,
+      fact: bench.fact ?? undefined,
+      cables: bench.cables ? '1' : undefined,
+    },
+  });
   return (
     <Work>
       <WorkHead>

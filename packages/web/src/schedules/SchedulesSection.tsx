@@ -2,7 +2,8 @@ import { reports, scopeTitle } from '@visograph/core';
 import { useCallback, useMemo, useState, type ReactNode } from 'react';
 import { useSearchParams } from 'react-router';
 import { useProject } from '../data/project.tsx';
-import { useShownPath, useShown } from '../data/shown.ts';
+import { addressOf } from '../data/api.ts';
+import { useMeantQuery, useShown } from '../data/shown.ts';
 import { useWhereabouts, type SelectedKind } from '../data/location.ts';
 import { Choice, Button } from '../kit/controls.tsx';
 import { Grid, type GridColumn } from '../kit/Grid.tsx';
@@ -53,7 +54,7 @@ const widths: Record<string, number> = {
 export default function SchedulesSection(): ReactNode {
   const { project } = useProject();
   const network = useShown();
-  const shownPath = useShownPath();
+  const meant = useMeantQuery();
   const { scopeId, selection, select } = useWhereabouts();
   const [search, setSearch] = useSearchParams();
   const [printing, setPrinting] = useState(false);
@@ -77,9 +78,10 @@ export default function SchedulesSection(): ReactNode {
   );
   if (report === undefined) return null;
   const address = (format: string): string =>
-    shownPath(
-      `/api/v1/projects/${project.id}/reports/${report.key}?format=${format}${scopeId === null ? '' : `&scope=${scopeId}`}`,
-    );
+    addressOf('GET /projects/:project/reports/:report', {
+      params: { project: project.id, report: report.key },
+      query: { ...meant, format, scope: scopeId ?? undefined },
+    });
   const kind = report.kind as SelectedKind;
   const at = selection?.kind === kind ? (table?.ids.indexOf(selection.id) ?? -1) : -1;
   const selectedRow = at < 0 ? null : `${selection?.id ?? ''}#${at}`;

@@ -3,7 +3,7 @@ import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { call } from '../data/api.ts';
 import { useProject } from '../data/project.tsx';
-import { useShownPath } from '../data/shown.ts';
+import { useMeantQuery } from '../data/shown.ts';
 import { Hint } from '../kit/panels.tsx';
 
 const Box = styled.div`
@@ -24,12 +24,6 @@ const Box = styled.div`
   }
 `;
 
-interface Missing {
-  texts: { text: string; characters: string[]; sheets: string[] }[];
-  eastAsian: boolean;
-  others: boolean;
-}
-
 const mostShown = 20;
 
 /** With its code points, as this screen may have no font for it either. */
@@ -39,13 +33,14 @@ const spelled = (cluster: string): string =>
 /** Names what of these sheets no font here can draw, before it is printed as boxes; nothing where all can be. */
 export function MissingGlyphs({ sheetIds }: { sheetIds: readonly string[] }): ReactNode {
   const { project, view } = useProject();
-  const shownPath = useShownPath();
-  const path = shownPath(`/projects/${project.id}/missing-glyphs`);
+  const meant = useMeantQuery();
   const { data } = useQuery({
-    queryKey: ['missing-glyphs', project.id, view.revision, path, ...sheetIds],
+    queryKey: ['missing-glyphs', project.id, view.revision, meant, ...sheetIds],
     queryFn: () =>
-      call<Missing>('POST', path, {
-        sheetIds,
+      call('POST /projects/:project/missing-glyphs', {
+        params: { project: project.id },
+        query: meant,
+        body: { sheetIds: [...sheetIds] },
       }),
     enabled: sheetIds.length > 0,
     retry: false,

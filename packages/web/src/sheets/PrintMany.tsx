@@ -2,9 +2,9 @@ import { paperNames, type Page, type PaperSize, type Sheet } from '@visograph/co
 import { zipSync } from 'fflate';
 import { useRef, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
-import { callLines } from '../data/lines.ts';
+import { callFile, callLines } from '../data/api.ts';
 import { useProject } from '../data/project.tsx';
-import { useShownPath } from '../data/shown.ts';
+import { useMeantQuery } from '../data/shown.ts';
 import { Button, Choice } from '../kit/controls.tsx';
 import { Trouble } from '../kit/dock.tsx';
 import { PanelDialog } from '../kit/panelDialog.tsx';
@@ -36,17 +36,11 @@ const Line = styled.div`
   align-items: flex-end;
 `;
 
-interface Part {
-  done: number;
-  of: number;
-  name: string;
-  data: string;
-}
-
 /** Several sheets in one PDF, or a file of each in one go. */
 export function PrintMany({ sheets, onClose }: { sheets: readonly Sheet[]; onClose: () => void }): ReactNode {
   const { project } = useProject();
-  const shownPath = useShownPath();
+  const query = useMeantQuery();
+  const params = { project: project.id };
   const [chosen, setChosen] = useState<ReadonlySet<string>>(() => new Set(sheets.map((sheet) => sheet.id)));
   const [size, setSize] = useState<PaperSize | 'own'>('own');
   const [progress, setProgress] = useState<{ done: number; of: number } | null>(null);
@@ -70,29 +64,19 @@ export function PrintMany({ sheets, onClose }: { sheets: readonly Sheet[]; onClo
   };
   const together = (): Promise<void> =>
     guarded(async (signal) => {
-      const response = await fetch(shownPath(`/api/v1/projects/${project.id}/print`), {
-        method: 'POST',
-        headers: { 'Content-Type': 'application/json' },
-        body: JSON.stringify({ sheetIds, page, title: project.name }),
+      const bytes = await callFile(
+        'POST /projects/:project/print',
+        { params, query, body: { sheetIds, page, title: project.name } },
         signal,
-      });
-      if (!response.ok) {
-        const document = (await response.json().catch(() => ({}))) as { detail?: string };
-        throw new Error(document.detail ?? `The server answered ${response.status}.`);
-      }
-      saveFile(
-        `${project.name}.pdf`,
-        new Uint8Array(await response.arrayBuffer()) as BlobPart,
-        'application/pdf',
       );
+      saveFile(`${project.name}.pdf`, bytes as BlobPart, 'application/pdf');
     });
   const each = (): Promise<void> =>
     guarded(async (signal) => {
       const files: Record<string, Uint8Array> = {};
-      await callLines<Part>(
-        shownPath(`/projects/${project.id}/print-each`),
-        JSON.stringify({ sheetIds, page }),
-        'application/json',
+      await callLines(
+        'POST /projects/:project/print-each',
+        { params, query, body: { sheetIds, page } },
         signal,
         ({ done, of, name, data }) => {
           files[name.replaceAll('/', '-')] = Uint8Array.from(atob(data), (letter) => letter.charCodeAt(0));

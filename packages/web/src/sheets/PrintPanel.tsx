@@ -11,9 +11,9 @@ import { diagramBox } from '@visograph/drawing';
 import { useState, type ReactNode } from 'react';
 import { Dialog } from 'react-aria-components';
 import { styled } from 'styled-components';
-import { call } from '../data/api.ts';
+import { addressOf, call } from '../data/api.ts';
 import { useProject } from '../data/project.tsx';
-import { useShownPath } from '../data/shown.ts';
+import { useMeantQuery } from '../data/shown.ts';
 import { Button, Choice, Field } from '../kit/controls.tsx';
 import { Hint } from '../kit/panels.tsx';
 import { Tick } from '../kit/Tick.tsx';
@@ -54,12 +54,23 @@ export function PrintPanel({ sheet, scene, framesShown, onFrames }: Props): Reac
   const set = (fields: Partial<Page>): void =>
     void commit(setSheet(sheet, { page: { ...page, ...fields } }, 'the paper'));
   const pages = pagesOf(diagramBox(scene), page);
-  const at = `/api/v1/projects/${project.id}/sheets/${sheet.id}`;
-  const asked = useShownPath();
-  const save = (what: string): void => window.location.assign(asked(`${at}/${what}`));
+  const query = useMeantQuery();
+  const params = { project: project.id, sheet: sheet.id };
+  const to = {
+    pdf: addressOf('GET /projects/:project/sheets/:sheet/pdf', { params, query }),
+    svg: addressOf('GET /projects/:project/sheets/:sheet/svg', { params, query }),
+    png: (scale: number, transparent?: '1') =>
+      addressOf('GET /projects/:project/sheets/:sheet/png', {
+        params,
+        query: { ...query, scale: String(scale), transparent },
+      }),
+    graph: (format: 'graphml' | 'dot' | 'topology') =>
+      addressOf('GET /projects/:project/sheets/:sheet/graph', { params, query: { ...query, format } }),
+  };
+  const save = (address: string): void => window.location.assign(address);
   const print = async (): Promise<void> => {
     try {
-      setPaper(await call<PaperPages>('GET', asked(`/projects/${project.id}/sheets/${sheet.id}/pages`)));
+      setPaper(await call('GET /projects/:project/sheets/:sheet/pages', { params, query }));
     } catch (error) {
       sync.announce({
         tone: 'bad',
@@ -135,24 +146,24 @@ export function PrintPanel({ sheet, scene, framesShown, onFrames }: Props): Reac
         Show the edges of the paper
       </Tick>
       <Line>
-        <Button $tone="primary" onPress={() => save('pdf')}>
+        <Button $tone="primary" onPress={() => save(to.pdf)}>
           Save PDF
         </Button>
         <Button onPress={() => void print()}>Print …</Button>
-        <Button onPress={() => save('svg')}>Save SVG</Button>
+        <Button onPress={() => save(to.svg)}>Save SVG</Button>
       </Line>
       <h2>Picture (PNG)</h2>
       <Line>
         {[1, 2, 3, 4].map((scale) => (
-          <Button key={scale} onPress={() => save(`png?scale=${scale}`)}>{`${scale}×`}</Button>
+          <Button key={scale} onPress={() => save(to.png(scale))}>{`${scale}×`}</Button>
         ))}
-        <Button onPress={() => save('png?scale=2&transparent=1')}>2×, no paper</Button>
+        <Button onPress={() => save(to.png(2, '1'))}>2×, no paper</Button>
       </Line>
       <h2>Graph</h2>
       <Line>
-        <Button onPress={() => save('graph?format=graphml')}>GraphML</Button>
-        <Button onPress={() => save('graph?format=dot')}>DOT</Button>
-        <Button onPress={() => save('graph?format=topology')}>Topology (RFC 8345)</Button>
+        <Button onPress={() => save(to.graph('graphml'))}>GraphML</Button>
+        <Button onPress={() => save(to.graph('dot'))}>DOT</Button>
+        <Button onPress={() => save(to.graph('topology'))}>Topology (RFC 8345)</Button>
       </Line>
       <MissingGlyphs sheetIds={[sheet.id]} />
       {!canEdit && moment === null && <Hint>The paper is set by editors.</Hint>}

@@ -3,7 +3,7 @@ import { useState, type FormEvent, type ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { styled } from 'styled-components';
 import { call } from '../data/api.ts';
-import { useProjects, type ProjectSummary } from '../data/session.ts';
+import { useProjects } from '../data/session.ts';
 import { Button, Field } from '../kit/controls.tsx';
 
 const Page = styled.main`
@@ -46,7 +46,7 @@ export function Projects(): ReactNode {
   const navigate = useNavigate();
   const [name, setName] = useState('');
   const begin = useMutation({
-    mutationFn: () => call<ProjectSummary>('POST', '/projects', { name }),
+    mutationFn: () => call('POST /projects', { body: { name } }),
     onSuccess: async (project) => {
       await client.invalidateQueries({ queryKey: ['projects'] });
       void navigate(`/p/${project.id}/places`);

@@ -1,0 +1,296 @@
+import { changeSchema, exchangeSchema, pageSchema } from '@visograph/core';
+import { z } from 'zod';
+import { bytes, endpoint, text, type Endpoint } from './endpoint.ts';
+import * as reply from './schemas.ts';
+
+const xlsx = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
+const megabyte = 1024 * 1024;
+
+const credentials = z.strictObject({
+  email: z.string().min(1).max(200),
+  password: z.string().min(1).max(200),
+});
+const firstAccount = z.strictObject({
+  name: z.string().trim().min(1, 'is empty').max(80),
+  email: z.email('is not an e-mail address').max(200),
+  password: z.string().min(10, 'is shorter than 10 characters').max(200),
+});
+const member = z.strictObject({
+  email: z.email('is not an e-mail address').max(200),
+  role: z.enum(['owner', 'editor', 'reader']),
+  /** For a person who has no account yet. */
+  name: z.string().trim().min(1).max(80).optional(),
+  password: z.string().min(10, 'is shorter than 10 characters').max(200).optional(),
+});
+const planName = z.string().trim().min(1, 'is empty').max(80, 'is longer than 80 characters');
+const purpose = z.string().trim().max(2000, 'is longer than 2000 characters').nullable();
+const sheetIds = z.array(z.uuid()).min(1, 'are none').max(200, 'are more than 200');
+const print = z.strictObject({
+  sheetIds,
+  title: z.string().max(200).optional(),
+  page: pageSchema.partial().optional(),
+});
+
+const accounts = {
+  'GET /health': endpoint({
+    access: 'public',
+    summary: 'Whether the server and its database answer',
+    answers: z.object({ status: z.literal('ok') }),
+  }),
+  'GET /session': endpoint({
+    access: 'public',
+    summary: 'Who is signed in, and whether the first account is still to be made',
+    answers: reply.session,
+  }),
+  'POST /session': endpoint({
+    access: 'public',
+    summary: 'Sign in',
+    body: credentials,
+    answers: reply.session,
+  }),
+  'DELETE /session': endpoint({ access: 'public', summary: 'Sign out' }),
+  'POST /first-account': endpoint({
+    access: 'public',
+    summary: 'Make the first account of a new server; refused once there is one',
+    body: firstAccount,
+    answers: reply.session,
+  }),
+  'GET /projects': endpoint({
+    access: 'signedIn',
+    summary: 'Projects the person is a member of',
+    answers: z.array(reply.projectSummary),
+  }),
+  'POST /projects': endpoint({
+    access: 'signedIn',
+    summary: 'Begin a project with the built-in catalogue; the person becomes its owner',
+    body: z.strictObject({ name: z.string().trim().min(1, 'is empty').max(80) }),
+    answers: reply.projectSummary,
+  }),
+  'GET /projects/:project/members': endpoint({
+    access: 'reader',
+    summary: 'Members of the project and their roles',
+    answers: z.array(reply.member),
+  }),
+  'PUT /projects/:project/members': endpoint({
+    access: 'owner',
+    summary: 'Add a member or change a role; with a name and a password for a person without an account',
+    body: member,
+    answers: reply.member,
+  }),
+  'DELETE /projects/:project/members/:account': endpoint({
+    access: 'owner',
+    summary: 'Take a member out of the project',
+  }),
+  'GET /catalogue/shared': endpoint({
+    access: 'signedIn',
+    summary: 'Models accepted for the whole organisation, with the project each comes from',
+    answers: z.array(reply.sharedModel),
+  }),
+};
+
+const step = (summary: string) =>
+  endpoint({
+    access: 'editor',
+    summary,
+    network: 'write',
+    body: z.strictObject({ id: z.uuid().optional() }),
+    answers: reply.journalEntry,
+  });
+
+const model = {
+  'GET /projects/:project/network': endpoint({
+    access: 'reader',
+    summary: 'All rows of the project; unchanged since a tag (If-None-Match): 304',
+    network: 'read',
+    answers: reply.network,
+  }),
+  'GET /projects/:project/changes': endpoint({
+    access: 'reader',
+    summary: 'The journal, newest first, 100 entries at most',
+    network: 'read',
+    query: { before: 'Entries before this revision', row: 'Only those about the row with this id' },
+    answers: z.array(reply.historyLine),
+  }),
+  'POST /projects/:project/changes': endpoint({
+    access: 'editor',
+    summary: 'Make changes together, or none; the id makes sending twice harmless',
+    network: 'write',
+    body: z.strictObject({
+      id: z.uuid(),
+      sentence: z.string().min(1).max(500),
+      changes: z.array(changeSchema).min(1).max(200_000),
+    }),
+    answers: reply.journalEntry,
+  }),
+  'POST /projects/:project/undo': step("Take back the person's own latest step"),
+  'POST /projects/:project/redo': step('Make it again'),
+  'GET /projects/:project/exchange': endpoint({
+    access: 'reader',
+    summary: 'The project as an exchange file',
+    network: 'read',
+    files: ['application/json'],
+  }),
+  'POST /projects/:project/exchange': endpoint({
+    access: 'editor',
+    summary: 'Import an exchange file: created or updated by name, all or nothing',
+    network: 'write',
+    query: { preview: '1: tell what it comes to and write nothing' },
+    body: text(40 * megabyte),
+    answers: reply.imported,
+  }),
+  'GET /projects/:project/findings': endpoint({
+    access: 'reader',
+    summary: 'What the checks find',
+    network: 'read',
+    answers: z.array(reply.finding),
+  }),
+  'GET /projects/:project/reports/:report': endpoint({
+    access: 'reader',
+    summary: 'A schedule as JSON, CSV (RFC 4180) or a workbook (ISO/IEC 29500)',
+    network: 'read',
+    query: {
+      scope: 'The place it is about, by its id; left out: all',
+      format: 'csv or xlsx; left out: JSON',
+    },
+    answers: reply.table,
+    files: ['text/csv', xlsx],
+  }),
+  'GET /projects/:project/racks/:rack/svg': endpoint({
+    access: 'reader',
+    summary: 'A rack elevation as SVG with its fonts inside, as on the screen',
+    network: 'read',
+    query: {
+      colour: 'What the colours say',
+      fact: 'What is written beside the names',
+      cables: '1: with its cables',
+    },
+    files: ['image/svg+xml'],
+  }),
+  'POST /topology': endpoint({
+    access: 'signedIn',
+    summary: 'Turns a network topology (RFC 8345, JSON) into an exchange file; writes nothing',
+    query: { place: 'Where its nodes are to stand' },
+    body: text(20 * megabyte),
+    answers: exchangeSchema,
+  }),
+  'POST /projects/:project/spreadsheet': endpoint({
+    access: 'editor',
+    summary:
+      'The cells of an .xlsx or .csv file as text, for an import that is then previewed; writes nothing',
+    body: bytes(5 * megabyte),
+    answers: z.object({ rows: z.array(z.array(z.string())) }),
+  }),
+  'POST /projects/:project/cable-list': endpoint({
+    access: 'editor',
+    summary: 'Reads an .xlsx or .csv cable list and tells what each row comes to, with progress',
+    network: 'write',
+    query: {
+      columns: 'Overrules what the columns hold: {"aEnd":2}',
+      write: '1: make the good rows in one transaction',
+      all: '1: only when all rows are good',
+    },
+    body: bytes(40 * megabyte),
+    lines: reply.cableListLine,
+  }),
+};
+
+const plans = {
+  'GET /projects/:project/plans': endpoint({
+    access: 'reader',
+    summary: 'The plans of the project, those thrown away too, as they were begun',
+    answers: z.array(reply.plan),
+  }),
+  'POST /projects/:project/plans': endpoint({
+    access: 'editor',
+    summary: 'Begin a plan: a line of history over as built',
+    body: z.strictObject({ name: planName, purpose: purpose.default(null) }),
+    answers: reply.plan,
+  }),
+  'GET /projects/:project/plans/:plan': endpoint({
+    access: 'reader',
+    summary: 'A plan, and where it and as built contradict each other, change by change with both values',
+    answers: reply.planWithConflicts,
+  }),
+  'PUT /projects/:project/plans/:plan': endpoint({
+    access: 'editor',
+    summary: 'Rename a plan, say what it is for, throw it away or bring it back',
+    body: z.strictObject({
+      name: planName.optional(),
+      purpose: purpose.optional(),
+      thrownAway: z.boolean().optional(),
+    }),
+    answers: reply.plan,
+  }),
+};
+
+const sheets = {
+  'GET /projects/:project/sheets/:sheet/svg': endpoint({
+    access: 'reader',
+    summary: 'A sheet as SVG with its fonts inside',
+    network: 'read',
+    files: ['image/svg+xml'],
+  }),
+  'GET /projects/:project/sheets/:sheet/png': endpoint({
+    access: 'reader',
+    summary: 'A sheet as PNG',
+    network: 'read',
+    query: { scale: 'From 0.1 to 4', transparent: '1: without the paper' },
+    files: ['image/png'],
+  }),
+  'GET /projects/:project/sheets/:sheet/pdf': endpoint({
+    access: 'reader',
+    summary: 'A sheet as PDF on its paper',
+    network: 'read',
+    files: ['application/pdf'],
+  }),
+  'GET /projects/:project/sheets/:sheet/pages': endpoint({
+    access: 'reader',
+    summary: 'A sheet as one SVG for each page of its paper, for the printing of the browser',
+    network: 'read',
+    answers: reply.printedPages,
+  }),
+  'POST /projects/:project/missing-glyphs': endpoint({
+    access: 'reader',
+    summary: 'The texts of sheets with characters that no font here has: they would be printed as boxes',
+    network: 'read',
+    body: z.strictObject({ sheetIds }),
+    answers: reply.missingGlyphs,
+  }),
+  'POST /projects/:project/print': endpoint({
+    access: 'reader',
+    summary: 'Several sheets in one PDF with a bookmark for each; page overrules the paper of all of them',
+    network: 'read',
+    body: print,
+    files: ['application/pdf'],
+  }),
+  'POST /projects/:project/print-each': endpoint({
+    access: 'reader',
+    summary: 'A PDF of each sheet, in lines with progress and the file as base64',
+    network: 'read',
+    body: print,
+    lines: reply.printedLine,
+  }),
+  'GET /projects/:project/sheets/:sheet/graph': endpoint({
+    access: 'reader',
+    summary: 'What a sheet shows as a graph',
+    network: 'read',
+    query: { format: 'graphml, dot or topology (RFC 8345); left out: graphml' },
+    files: ['application/graphml+xml', 'text/vnd.graphviz', 'application/json'],
+  }),
+};
+
+const description = {
+  'GET /openapi.json': endpoint({
+    access: 'public',
+    summary: 'This description (OpenAPI 3.1)',
+    answers: z.record(z.string(), z.unknown()),
+  }),
+};
+
+/** Every call there is, by its method and path below /api/v1: what it takes and what it answers. */
+export const contract = { ...accounts, ...model, ...plans, ...sheets, ...description } satisfies Record<
+  string,
+  Endpoint
+>;
+export type Contract = typeof contract;
+export type Name = keyof Contract;

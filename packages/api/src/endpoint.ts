@@ -1,0 +1,46 @@
+import type { z } from 'zod';
+
+/** Who may call: anybody, anybody signed in, or a member of the project with at least this role. */
+export type Access = 'public' | 'signedIn' | 'reader' | 'editor' | 'owner';
+
+/** A body that is no JSON: text, or bytes as they are, up to so many bytes. */
+export interface RawBody {
+  readonly raw: 'text' | 'bytes';
+  readonly limit: number;
+}
+
+/** One way to call the server: what it takes, who may, and what it answers. Server, browser and OpenAPI read it here. */
+export interface Endpoint {
+  readonly access: Access;
+  readonly summary: string;
+  /**
+   * The network it is about, of the project in its path. `read`: the query may say which (`plan`, `at`, `built`);
+   * `write`: it may name a `plan`.
+   */
+  readonly network?: 'read' | 'write';
+  /** What else the query may say, in words. */
+  readonly query?: { readonly [name: string]: string };
+  readonly body?: z.ZodType | RawBody;
+  /** The reply as JSON; left out: none (204). */
+  readonly answers?: z.ZodType;
+  /** Media types of files that it answers with, in place of JSON or besides. */
+  readonly files?: readonly string[];
+  /** The reply in lines of JSON (application/x-ndjson), each of this shape. */
+  readonly lines?: z.ZodType;
+}
+
+export const endpoint = <const E extends Endpoint>(definition: E): E => definition;
+export const text = <const L extends number>(limit: L) => ({ raw: 'text', limit }) as const;
+export const bytes = <const L extends number>(limit: L) => ({ raw: 'bytes', limit }) as const;
+
+export const isRaw = (body: z.ZodType | RawBody): body is RawBody => 'raw' in body;
+
+/** What the query says of the network that is meant. */
+export const networkQuery = {
+  read: {
+    plan: 'The plan to look at, by its id; left out: as built',
+    at: 'The revision of an earlier moment; left out: now',
+    built: '1: without what is only planned',
+  },
+  write: { plan: 'The plan to write into, by its id; left out: as built' },
+} as const;

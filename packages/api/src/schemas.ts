@@ -1,0 +1,162 @@
+import {
+  cableFields,
+  changeSchema,
+  kindNames,
+  kinds,
+  type CableRowResult,
+  type Finding,
+  type Kind,
+  type PlanConflict,
+  type Rows,
+  type Table,
+} from '@visograph/core';
+import { z } from 'zod';
+
+const id = z.uuid();
+const kind = z.enum(kindNames);
+const when = z.iso.datetime();
+const revision = z.int().min(0);
+const role = z.enum(['owner', 'editor', 'reader']);
+
+export const person = z.object({ id, name: z.string(), email: z.string() });
+export const session = z.object({ account: person.nullable(), firstStart: z.boolean() });
+export const projectSummary = z.object({ id, name: z.string(), role, revision });
+export const member = person.extend({ role });
+
+type RowLists = { [K in Kind]?: Rows[K][] };
+const rowLists: z.ZodType<RowLists> = z.object(
+  Object.fromEntries(kindNames.map((one) => [one, z.array(kinds[one].schema).optional()])),
+) as unknown as z.ZodType<RowLists>;
+
+/** All rows of a network, and which network it is. */
+export const network = z.object({
+  revision,
+  line: id.nullable(),
+  base: revision.nullable(),
+  rows: rowLists,
+});
+
+export const historyLine = z.object({
+  id,
+  revision,
+  author: z.string(),
+  at: when,
+  sentence: z.string(),
+  undoes: revision.nullable(),
+  redoes: revision.nullable(),
+});
+export const journalEntry = historyLine.extend({
+  line: id.nullable(),
+  base: revision.nullable(),
+  changes: z.array(changeSchema),
+});
+
+const subject = z.object({ kind, id });
+export const finding = z.object({
+  rule: z.string(),
+  severity: z.enum(['bad', 'warn']),
+  about: z.array(z.string()),
+  rows: z.array(subject),
+  message: z.string(),
+}) satisfies z.ZodType<Finding>;
+
+export const problem = z.object({
+  code: z.enum(['schema', 'missing', 'duplicate', 'kept', 'conflict', 'impossible', 'inUse', 'absent']),
+  kind,
+  id: z.string(),
+  about: z.string(),
+  field: z.string().nullable(),
+  message: z.string(),
+  mine: z.unknown().optional(),
+  theirs: z.unknown().optional(),
+  free: z.union([z.string(), z.number()]).optional(),
+});
+const fileProblem = z.object({ path: z.string(), message: z.string() });
+/** A refusal (RFC 9457): what happened, to which thing and field, and what to do. */
+export const problemDocument = z.object({
+  type: z.literal('about:blank'),
+  title: z.string(),
+  status: z.int(),
+  detail: z.string(),
+  instance: z.string(),
+  problems: z.array(z.union([problem, fileProblem])),
+});
+
+const planConflict = problem.extend({
+  revision,
+  sentence: z.string(),
+  outcome: z.enum(['kept', 'left out']),
+}) satisfies z.ZodType<PlanConflict>;
+export const plan = z.object({
+  id,
+  name: z.string(),
+  purpose: z.string().nullable(),
+  revision,
+  madeBy: z.string(),
+  madeAt: when,
+  thrownAway: z.object({ by: z.string(), at: when }).nullable(),
+});
+export const planWithConflicts = plan.extend({
+  /** The revision of as built that it stands on; null where it was thrown away. */
+  base: revision.nullable(),
+  conflicts: z.array(planConflict),
+});
+
+export const table = z.object({
+  columns: z.array(
+    z.object({
+      key: z.string(),
+      label: z.string(),
+      numeric: z.boolean().optional(),
+      unit: z.string().optional(),
+    }),
+  ),
+  rows: z.array(z.record(z.string(), z.union([z.string(), z.number(), z.null()]))),
+  ids: z.array(z.string()),
+}) satisfies z.ZodType<Table>;
+
+export const imported = z.object({ created: z.int(), updated: z.int(), sentence: z.string() });
+
+const columns = z.partialRecord(z.enum(cableFields), z.int().min(0).max(200));
+export const cableColumns = columns;
+const cableRow = z.object({
+  row: z.int(),
+  label: z.string(),
+  does: z.enum(['new', 'same', 'changes', 'cannot']),
+  detail: z.string(),
+}) satisfies z.ZodType<CableRowResult>;
+/** How far the reading of a cable list has come, then what it comes to. */
+export const cableListLine = z.union([
+  z.object({ done: z.int(), of: z.int(), writing: z.boolean().optional() }),
+  z.object({
+    result: z.object({
+      columns,
+      headed: z.boolean(),
+      results: z.array(cableRow),
+      problem: z.string().nullable(),
+      /** The first rows as they are, for choosing columns. */
+      first: z.array(z.array(z.string())),
+      rows: z.int(),
+      written: z.boolean(),
+    }),
+  }),
+]);
+
+export const printedPages = z.object({
+  widthMm: z.number(),
+  heightMm: z.number(),
+  marginMm: z.number(),
+  pages: z.array(z.string()),
+});
+/** One sheet of several as a file, in base64. */
+export const printedLine = z.object({ done: z.int(), of: z.int(), name: z.string(), data: z.string() });
+/** Texts with characters that no font here has, and the sheets on which they stand. */
+export const missingGlyphs = z.object({
+  texts: z.array(
+    z.object({ text: z.string(), characters: z.array(z.string()), sheets: z.array(z.string()) }),
+  ),
+  eastAsian: z.boolean(),
+  others: z.boolean(),
+});
+/** A model that an owner of another project accepted for everybody. */
+export const sharedModel = z.object({ project: z.string(), model: kinds.model.schema });

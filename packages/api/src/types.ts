@@ -1,0 +1,41 @@
+import type { z } from 'zod';
+import type { Contract, Name } from './contract.ts';
+import type { Endpoint, networkQuery, RawBody } from './endpoint.ts';
+import type { PathWish } from './path.ts';
+
+type Taken<B> = B extends RawBody
+  ? B['raw'] extends 'text'
+    ? string
+    : Uint8Array
+  : B extends z.ZodType
+    ? z.output<B>
+    : undefined;
+type Given<B> = B extends RawBody
+  ? B['raw'] extends 'text'
+    ? string
+    : Uint8Array
+  : B extends z.ZodType
+    ? z.input<B>
+    : undefined;
+type Part<K extends Name, F extends keyof Endpoint> = Contract[K] extends { readonly [P in F]: infer V }
+  ? V
+  : undefined;
+
+/** What a caller sends, and what the server has of it once it is read. */
+export type BodyOf<K extends Name> = Given<Part<K, 'body'>>;
+export type ReadBody<K extends Name> = Taken<Part<K, 'body'>>;
+/** What the server answers as JSON; nothing where it answers with a file, lines or no content. */
+export type Answer<K extends Name> = Part<K, 'answers'> extends z.ZodType<infer A> ? A : void;
+/** One line of an answer in lines. */
+export type Line<K extends Name> = Part<K, 'lines'> extends z.ZodType<infer A> ? A : never;
+
+type NetworkQuery<K extends Name> =
+  Part<K, 'network'> extends infer N extends keyof typeof networkQuery
+    ? keyof (typeof networkQuery)[N]
+    : never;
+export type QueryName<K extends Name> = (keyof Part<K, 'query'> & string) | NetworkQuery<K>;
+
+type Filled<B> = B extends undefined ? { body?: undefined } : { body: B };
+/** All that a call needs: the parts of its path, its query, its body. */
+export type CallWish<K extends Name> = Pick<PathWish<K>, 'params'> &
+  Filled<BodyOf<K>> & { query?: { readonly [Q in QueryName<K>]?: string | undefined } | undefined };
