@@ -52,6 +52,8 @@ export * from './change/rewind.ts';
 export * from './lens/inForce.ts';
 export * from './lens/without.ts';
 export * from './lens/withPlan.ts';
+export * from './lens/seenBy.ts';
+export * from './model/facts.ts';
 export * from './change/invert.ts';
 export * from './change/diff.ts';
 export * from './change/freeValue.ts';

@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import type { FactSort } from './facts.ts';
 
 /**
  * What becomes of a row when the one it refers to is taken out: it `goes` along, its field is `cleared`, or it `holds`
@@ -51,6 +52,8 @@ export interface KindDefinition<R extends Identified> {
   /** What may be there twice and yet is kept for the plan that wants it, as what is unique is. */
   kept?: readonly Unique<R>[];
   nameOf: (row: R) => string;
+  /** The sort of fact that each field holds; those that are left out are structure. */
+  facts: { readonly [F in keyof R & string]?: FactSort };
   /** What fields hold in a row written before they were there. */
   blank: Partial<R>;
   /** What some of its rows are called where they are counted; `one` and `many` where it is left out. */

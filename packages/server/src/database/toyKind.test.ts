@@ -44,6 +44,7 @@ export const padlockKind = defineKind({
   indexes: {},
   unique: [uniqueBy<z.infer<typeof padlockSchema>>('name')],
   nameOf: (row) => row.name,
+  facts: { name: 'names', places: 'notes', notes: 'notes' },
   blank: { spareOfId: null, keys: 2, places: [], notes: null },
   section: 'padlocks',
 });

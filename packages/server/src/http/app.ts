@@ -16,7 +16,7 @@ import { join } from 'node:path';
 import { z } from 'zod';
 import { Account, Membership, type MemberRole } from '../database/rows.ts';
 import { serveEastAsianFonts } from './eastAsianFonts.ts';
-import { meantBy, penFor, type Meant } from './meant.ts';
+import { audienceOf, meantBy, penFor, type Meant } from './meant.ts';
 import { LineProblem } from '../store/lineProblem.ts';
 import { notFound, Refusal, sendRefusal } from './problem.ts';
 import { sent, type Call, type Caller, type Handlers, type Services } from './route.ts';
@@ -131,7 +131,7 @@ function handlerOf<K extends Name>(name: K, handle: Handlers[K], services: Servi
       param: (wanted) => String(request.params[wanted] ?? ''),
       query,
       network: () =>
-        (meant ??= meantBy(services.store, who.projectId, {
+        (meant ??= meantBy(services.store, who.projectId, audienceOf(who.role), {
           plan: plan(),
           at: query('at'),
           built: writes ? null : query('built'),

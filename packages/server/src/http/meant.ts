@@ -1,4 +1,4 @@
-import { inForce, type Network } from '@visograph/core';
+import { allSeeing, inForce, seenBy, type Audience, type Network } from '@visograph/core';
 import { z } from 'zod';
 import {
   asBuilt,
@@ -8,6 +8,7 @@ import {
   type Wish,
   type Written,
 } from '../store/projectStore.ts';
+import type { MemberRole } from '../database/rows.ts';
 import { Refusal } from './problem.ts';
 
 /** The network that a call is about, and of which moment it is. */
@@ -26,6 +27,9 @@ export interface Asked {
   at: string | null;
   built: string | null;
 }
+
+/** What the members of a project may see of it, by their role: at present all of them see all. */
+export const audienceOf = (_role: MemberRole): Audience => allSeeing;
 
 const lineOf = (plan: string | null): string | null => {
   if (plan === null) return asBuilt;
@@ -47,9 +51,15 @@ function revisionOf(at: string | null, newest: number): number | null {
 
 /**
  * Which network is meant, decided in this one place: as built or with a plan, the newest or that of the revision `at`,
- * all of it or, with `built=1`, what is built today alone.
+ * all of it or, with `built=1`,
+ * what is built today alone; and always through the lens of who asks.
  */
-export async function meantBy(store: ProjectStore, projectId: string, asked: Asked): Promise<Meant> {
+export async function meantBy(
+  store: ProjectStore,
+  projectId: string,
+  audience: Audience,
+  asked: Asked,
+): Promise<Meant> {
   const line = lineOf(asked.plan);
   const newest =
     line === asBuilt
@@ -60,8 +70,9 @@ export async function meantBy(store: ProjectStore, projectId: string, asked: Ask
     at === null
       ? { network: newest.network, base: newest.base?.revision ?? null }
       : await store.at(projectId, line, at);
+  const seen = seenBy(network, audience);
   return {
-    network: asked.built === '1' ? inForce(network, { planned: false }) : network,
+    network: asked.built === '1' ? inForce(seen, { planned: false }) : seen,
     revision: at ?? newest.revision,
     line,
     base,

@@ -82,5 +82,6 @@ export const addressKind = defineKind({
   unique: [],
   kept: [{ what: 'address', key: (row) => `${row.vrfId ?? ''} ${hostOf(row)}`, next: nextHost }],
   nameOf: (row) => row.address,
+  facts: { address: 'addresses', dnsName: 'names', notes: 'notes' },
   blank: blankAddress,
 });

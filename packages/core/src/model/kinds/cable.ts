@@ -51,5 +51,6 @@ export const cableKind = defineKind({
   },
   unique: [{ what: 'label', key: (row) => row.label }],
   nameOf: (row) => row.label,
+  facts: { label: 'labels', lengthM: 'lengths', notes: 'notes' },
   blank: blankCable,
 });

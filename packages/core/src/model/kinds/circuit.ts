@@ -57,5 +57,12 @@ export const circuitKind = defineKind({
   },
   unique: [{ what: 'number', key: (row) => row.number }],
   nameOf: (row) => row.number,
+  facts: {
+    number: 'labels',
+    provider: 'providers',
+    handover: 'whereabouts',
+    lengthM: 'lengths',
+    notes: 'notes',
+  },
   blank: blankCircuit,
 });

@@ -65,6 +65,7 @@ export const kitKind = defineKind({
   indexes: {},
   unique: [{ what: 'name', key: (row) => row.name }],
   nameOf: (row) => row.name,
+  facts: { name: 'names', contents: 'names', notes: 'notes' },
   blank: { contents: { racks: [], devices: [], cables: [] }, notes: null },
   section: 'kits',
 });

@@ -26,6 +26,7 @@ export const legKind = defineKind({
   indexes: {},
   unique: [{ what: 'number', key: (row) => `${row.cableId}:${row.side}:${row.number}` }],
   nameOf: (row) => `leg ${row.number}`,
+  facts: {},
   blank: {},
   uncounted: true,
 });

@@ -100,6 +100,7 @@ export const markKind = defineKind({
   indexes: {},
   unique: [],
   nameOf: (row) => row.form,
+  facts: { text: 'notes', picture: 'notes' },
   blank: blankMark,
   uncounted: true,
 });

@@ -24,5 +24,6 @@ export const moduleKind = defineKind({
   indexes: {},
   unique: [{ what: 'slot', key: (row) => `${row.deviceId}:${row.slot}` }],
   nameOf: (row) => row.slot,
+  facts: { slot: 'portNames', serial: 'serials', notes: 'notes' },
   blank: {},
 });

@@ -39,5 +39,6 @@ export const pathwayKind = defineKind({
   indexes: {},
   unique: [{ what: 'name', key: (row) => row.name }],
   nameOf: (row) => row.name,
+  facts: { name: 'names', lengthM: 'lengths', notes: 'notes' },
   blank: {},
 });

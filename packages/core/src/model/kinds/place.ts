@@ -90,5 +90,14 @@ export const placeKind = defineKind({
     { what: 'code', key: (row) => row.code ?? '' },
   ],
   nameOf: (row) => row.name,
+  facts: {
+    name: 'names',
+    code: 'names',
+    address: 'whereabouts',
+    latitude: 'whereabouts',
+    longitude: 'whereabouts',
+    contacts: 'whereabouts',
+    notes: 'notes',
+  },
   blank: blankPlace,
 });

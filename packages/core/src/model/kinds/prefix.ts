@@ -98,5 +98,6 @@ export const prefixKind = defineKind({
   },
   unique: [{ what: 'prefix', key: (row) => `${row.vrfId ?? ''} ${row.prefix}` }],
   nameOf: (row) => row.prefix,
+  facts: { prefix: 'addresses', gateway: 'addresses', ranges: 'addresses', name: 'names', notes: 'notes' },
   blank: blankPrefix,
 });

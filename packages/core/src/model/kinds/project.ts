@@ -94,5 +94,6 @@ export const projectKind = defineKind({
   indexes: {},
   unique: [],
   nameOf: (row) => row.name,
+  facts: { name: 'names', cabling: 'labels', symbols: 'models' },
   blank: { cabling: defaultCablingRules, symbols: {} },
 });

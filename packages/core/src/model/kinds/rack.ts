@@ -73,5 +73,6 @@ export const rackKind = defineKind({
   },
   unique: [{ what: 'name', key: (row) => row.name }],
   nameOf: (row) => row.name,
+  facts: { name: 'names', feeds: 'power', notes: 'notes' },
   blank: blankRack,
 });

@@ -99,6 +99,7 @@ export const routeKind = defineKind({
     },
   ],
   nameOf: (row) => row.prefix,
+  facts: { prefix: 'addresses', via: 'addresses', notes: 'notes' },
   blank: blankRoute,
 });
 
@@ -113,6 +114,7 @@ export const bgpSessionKind = defineKind({
   indexes: {},
   unique: [{ what: 'neighbour', key: (row) => `${row.deviceId} ${row.vrfId ?? ''} ${row.neighbour}` }],
   nameOf: (row) => row.neighbour,
+  facts: { neighbour: 'addresses', remoteAs: 'addresses', notes: 'notes' },
   blank: blankBgpSession,
 });
 
@@ -128,5 +130,6 @@ export const redundancyKind = defineKind({
   },
   unique: [{ what: 'group', key: (row) => `${row.portId} ${row.group} ${row.virtual}` }],
   nameOf: (row) => `group ${row.group}`,
+  facts: { virtual: 'addresses' },
   blank: blankRedundancy,
 });

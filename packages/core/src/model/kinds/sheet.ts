@@ -1,7 +1,10 @@
 import { z } from 'zod';
 import { defineKind } from '../kind.ts';
 import { idField, nameField, noted, refField } from '../field.ts';
+import { facets, type Facet } from '../facts.ts';
 import { roleCodes } from '../roles.ts';
+
+export { facets, type Facet };
 
 /**
  * How a sheet reads the model: devices and what joins them; switches and the VLANs they carry to each other; routers
@@ -10,29 +13,6 @@ import { roleCodes } from '../roles.ts';
 export const projections = ['cabling', 'switching', 'routing', 'sites'] as const;
 export type Projection = (typeof projections)[number];
 
-/** The kinds of fact a sheet can show. Every fact has one by nature; nothing is assigned by hand. */
-export const facets = [
-  'containers',
-  'devices',
-  'links',
-  'names',
-  'models',
-  'places',
-  'portNames',
-  'addresses',
-  'vlanTags',
-  'subnets',
-  'costs',
-  'speeds',
-  'cableLabels',
-  'lengths',
-  'media',
-  'notes',
-  'power',
-  'key',
-  'titleBlock',
-] as const;
-export type Facet = (typeof facets)[number];
 /** Those that the labels of a link can tell. */
 export const linkFacets = [
   'portNames',
@@ -211,5 +191,6 @@ export const sheetKind = defineKind({
   indexes: {},
   unique: [{ what: 'name', key: (row) => row.name }],
   nameOf: (row) => row.name,
+  facts: { name: 'names', views: 'names', groups: 'names', templates: 'notes', colourBy: 'notes' },
   blank: blankSheet,
 });

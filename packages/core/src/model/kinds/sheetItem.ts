@@ -72,6 +72,7 @@ export const sheetItemKind = defineKind({
     },
   ],
   nameOf: () => 'position',
+  facts: {},
   blank: blankSheetItem,
   uncounted: true,
 });

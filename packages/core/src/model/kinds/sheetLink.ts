@@ -66,6 +66,7 @@ export const sheetLinkKind = defineKind({
     },
   ],
   nameOf: () => 'link',
+  facts: {},
   blank: blankSheetLink,
   uncounted: true,
 });

@@ -41,5 +41,6 @@ export const siteTemplateKind = defineKind({
   },
   unique: [{ what: 'name', key: (row) => row.name }],
   nameOf: (row) => row.name,
+  facts: { name: 'names', parts: 'names', notes: 'notes' },
   blank: {},
 });

@@ -102,6 +102,7 @@ export const vlanGroupKind = defineKind({
   },
   unique: [{ what: 'name', key: (row) => row.name }],
   nameOf: (row) => row.name,
+  facts: { name: 'vlans', notes: 'notes' },
   blank: {},
 });
 
@@ -125,6 +126,7 @@ export const vlanKind = defineKind({
     { what: 'name', key: (row) => `${row.groupId}/${row.name}` },
   ],
   nameOf: (row) => `${row.vid} ${row.name}`,
+  facts: { vid: 'vlans', name: 'vlans', purpose: 'vlans', notes: 'notes' },
   blank: blankVlan,
 });
 
@@ -138,5 +140,6 @@ export const portProfileKind = defineKind({
   },
   unique: [{ what: 'name', key: (row) => row.name }],
   nameOf: (row) => row.name,
+  facts: { name: 'vlans', untaggedVid: 'vlans', taggedVids: 'vlans', voiceVid: 'vlans', notes: 'notes' },
   blank: {},
 });

@@ -52,5 +52,6 @@ export const vrfKind = defineKind({
     { what: 'routeDistinguisher', key: (row) => row.routeDistinguisher ?? '' },
   ],
   nameOf: (row) => row.name,
+  facts: { name: 'names', routeDistinguisher: 'addresses', notes: 'notes' },
   blank: blankVrf,
 });
