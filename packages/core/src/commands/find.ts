@@ -1,17 +1,15 @@
 import { findAddress } from '../address/plan.ts';
 import { parseIp } from '../model/ip.ts';
 import type { Prefix } from '../model/kinds/prefix.ts';
-import { modelTitle, type Kind } from '../model/kinds.ts';
+import { kindNames, kinds, modelTitle, type Kind } from '../model/kinds.ts';
+import { rowTitle } from '../model/titles.ts';
 import type { Network } from '../model/network.ts';
 import { compareNames } from '../model/order.ts';
 import { placePath, whereIs } from '../model/places.ts';
 import { everyPortOf, filledBy, portTitle } from '../model/ports.ts';
 
 export interface Found {
-  kind: Extract<
-    Kind,
-    'place' | 'rack' | 'device' | 'port' | 'cable' | 'circuit' | 'vlan' | 'prefix' | 'sheet'
-  >;
+  kind: Kind;
   id: string;
   title: string;
   detail: string;
@@ -26,7 +24,8 @@ function closeness(text: string, words: string): number | null {
   return /[\s\-./:]/.test(text[at - 1] ?? '') ? 2 : 3;
 }
 
-const kindOrder: readonly Found['kind'][] = [
+/** Found in a way of their own, in this order; whatever else has a name follows. */
+const ownWay: readonly Kind[] = [
   'place',
   'rack',
   'device',
@@ -37,6 +36,11 @@ const kindOrder: readonly Found['kind'][] = [
   'circuit',
   'port',
 ];
+/** Kinds whose rows have a name of their own that people would look for. */
+const byName = kindNames.filter(
+  (kind) => 'name' in kinds[kind].schema.shape && kind !== 'project' && !ownWay.includes(kind),
+);
+const kindOrder: readonly Kind[] = [...ownWay, ...byName];
 
 function collectPorts(network: Network, words: string, add: (found: Found, close: number) => void): void {
   const parts = /^(\S+?)[\s:]+(.+)$/.exec(words);
@@ -91,8 +95,8 @@ const prefixFound = (network: Network, row: Prefix): Found => ({
 });
 
 /**
- * Finds places, racks, devices (by name, serial or model), cables by label, sheets by name, and ports as
- * "device port", best match first.
+ * Finds places, racks, devices (by name, serial or model), cables by label, sheets by name, ports as
+ * "device port", and whatever else has a name, best match first.
  */
 export function findAnything(network: Network, text: string, limit = 12): Found[] {
   const words = text.trim().toLowerCase();
@@ -164,6 +168,12 @@ export function findAnything(network: Network, text: string, limit = 12): Found[
       vlan.name,
       `vlan ${vlan.vid}`,
     );
+  for (const kind of byName)
+    for (const row of network.all(kind)) {
+      const name = kinds[kind].nameOf(row as never);
+      if (name.toLowerCase().includes(words))
+        test({ kind, id: row.id, title: rowTitle(network, kind, row), detail: kinds[kind].one }, name);
+    }
   collectAddresses(network, words, add);
   collectPorts(network, words, add);
   return found

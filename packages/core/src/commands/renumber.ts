@@ -13,6 +13,8 @@ import {
   type IpPrefix,
 } from '../model/ip.ts';
 import type { Prefix } from '../model/kinds/prefix.ts';
+import { addressKinds, movedAddresses } from '../model/addressFields.ts';
+import { kinds, notesOf, type Kind, type Row } from '../model/kinds.ts';
 import type { Network } from '../model/network.ts';
 import { portTitle } from '../model/ports.ts';
 import { titled } from './allocate.ts';
@@ -45,6 +47,50 @@ function movedPrefix(text: string, from: IpPrefix, to: IpPrefix): string {
   if (prefix === null || !holds(from, prefix)) return text;
   const length = prefix.length === from.length ? to.length : prefix.length;
   return formatPrefix({ ...prefix, value: prefix.value - from.value + to.value, length });
+}
+
+const forms = { host: movedHost, interface: movedInterface, prefix: movedPrefix } as const;
+const textOf = (value: unknown): string => (typeof value === 'string' ? value : JSON.stringify(value));
+/** The host that an address had before this change of it. */
+const hostOf = (change: Change): string[] => {
+  const before = change.op === 'update' ? (change.before as { address?: string }).address : undefined;
+  return before === undefined ? [] : [before.slice(0, before.indexOf('/'))];
+};
+
+/**
+ * Whether the addresses in a row are of the VRF that a prefix is in: the row says so, or the port it is on. Router ids
+ * follow the loopbacks that they are taken from, far ends of tunnels the address that moves.
+ */
+function concerns(
+  network: Network,
+  kind: Kind,
+  one: Row,
+  prefix: Prefix,
+  moved: ReadonlySet<string>,
+): boolean {
+  if (kind === 'device') return prefix.role === 'loopback';
+  const held = one as unknown as {
+    vrfId?: string | null;
+    portId?: string | null;
+    farAddress?: string | null;
+  };
+  if (kind === 'port') return held.farAddress != null && moved.has(held.farAddress);
+  if (held.vrfId !== undefined) return held.vrfId === prefix.vrfId;
+  return network.find('addressesByPort', held.portId ?? '').some(({ vrfId }) => vrfId === prefix.vrfId);
+}
+
+/** What a fact that moves is called. */
+function factName(network: Network, kind: Kind, one: Row, field: string): string {
+  const held = one as unknown as { deviceId?: string; portId?: string; prefix?: string };
+  const device = network.get('device', held.deviceId ?? null)?.name ?? '';
+  if (kind === 'redundancy')
+    return `shared address on ${portTitle(network, held.portId ?? '').replace(':', ' ')}`;
+  if (kind === 'route')
+    return field === 'via' ? `next hop of ${device} to ${held.prefix ?? ''}` : `route of ${device}`;
+  if (kind === 'bgpSession') return `BGP neighbour of ${device}`;
+  const name =
+    kind === 'port' ? portTitle(network, one.id).replace(':', ' ') : kinds[kind].nameOf(one as never);
+  return `${(notesOf(kind, field)?.label ?? field).toLowerCase()} of ${name}`;
 }
 
 /**
@@ -119,39 +165,22 @@ export function renumber(
     );
     changes.push(update('address', one, { address }));
   }
-  for (const part of network.all('redundancy')) {
-    const port = network.get('port', part.portId);
-    const ofVrf = network.find('addressesByPort', part.portId).some((one) => one.vrfId === row.vrfId);
-    const virtual = movedHost(part.virtual, from, to);
-    if (port === null || !ofVrf || virtual === part.virtual) continue;
-    note(`shared address on ${portTitle(network, port.id).replace(':', ' ')}`, part.virtual, virtual);
-    changes.push(update('redundancy', part, { virtual }));
-  }
-  for (const route of network.all('route')) {
-    if (route.vrfId !== row.vrfId) continue;
-    const device = network.get('device', route.deviceId)?.name ?? '';
-    const via = route.via === null ? null : movedHost(route.via, from, to);
-    const prefix = movedPrefix(route.prefix, from, to);
-    note(`next hop of ${device} to ${route.prefix}`, route.via, via);
-    note(`route of ${device}`, route.prefix, prefix);
-    changes.push(update('route', route, { via, prefix }));
-  }
-  for (const session of network.all('bgpSession')) {
-    if (session.vrfId !== row.vrfId) continue;
-    const neighbour = movedHost(session.neighbour, from, to);
-    note(
-      `BGP neighbour of ${network.get('device', session.deviceId)?.name ?? ''}`,
-      session.neighbour,
-      neighbour,
-    );
-    changes.push(update('bgpSession', session, { neighbour }));
-  }
-  for (const device of network.all('device')) {
-    const routerId = device.routerId === null ? null : movedHost(device.routerId, from, to);
-    if (routerId === device.routerId || row.role !== 'loopback') continue;
-    note(`router id of ${device.name}`, device.routerId, routerId);
-    changes.push(update('device', device, { routerId }));
-  }
+  const given = new Set(changes.flatMap((change) => (change?.kind === 'address' ? hostOf(change) : [])));
+  for (const kind of addressKinds)
+    if (kind !== 'prefix' && kind !== 'address')
+      for (const one of network.all(kind)) {
+        if (!concerns(network, kind, one, row, given)) continue;
+        const moved = movedAddresses(kind, one as never, (text, form) => forms[form](text, from, to));
+        const change = update(kind, one as never, moved as never);
+        if (change?.op !== 'update') continue;
+        for (const [field, after] of Object.entries(change.after))
+          note(
+            factName(network, kind, one, field),
+            textOf((change.before as Record<string, unknown>)[field]),
+            textOf(after),
+          );
+        changes.push(change);
+      }
   const outer = parentOf(network, row);
   const beyond = outer === null ? null : parsePrefix(outer.prefix);
   const leaves = beyond !== null && !holds(beyond, to) ? `, out of ${outer?.prefix ?? ''}` : '';

@@ -18,6 +18,14 @@ export function noted<T extends z.ZodType>(schema: T, notes: FieldNotes): T {
   return schema;
 }
 
+/** The notes of a schema, or of what it is when it is not empty. */
+export function notesOfSchema(schema: z.ZodType): FieldNotes | null {
+  const own = fieldNotes.get(schema);
+  if (own !== undefined) return own;
+  const { innerType } = schema.def as { innerType?: z.ZodType };
+  return innerType === undefined ? null : notesOfSchema(innerType);
+}
+
 const tidy = (text: string): boolean => text.trim() === text;
 
 export const idField = (label: string) => noted(z.uuid(), { label, internal: true });

@@ -52,6 +52,8 @@ export interface KindDefinition<R extends Identified> {
   /** What may be there twice and yet is kept for the plan that wants it, as what is unique is. */
   kept?: readonly Unique<R>[];
   nameOf: (row: R) => string;
+  /** What it is called beside others, where its own name does not tell it; `title` gives that of another row. */
+  titled?: (row: R, title: (kind: string, id: string | null) => string) => string;
   /** The sort of fact that each field holds; those that are left out are structure. */
   facts: { readonly [F in keyof R & string]?: FactSort };
   /** What fields hold in a row written before they were there. */

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { fieldNotes, type FieldNotes } from './field.ts';
+import { notesOfSchema, type FieldNotes } from './field.ts';
 import { creationOrder, type KindDefinition, type Reference, type Unique } from './kind.ts';
 import { projectKind } from './kinds/project.ts';
 import { vlanGroupKind, vlanKind, portProfileKind } from './kinds/vlan.ts';
@@ -98,5 +98,5 @@ export function targetOf(kind: Kind, field: string): Kind | null {
 /** Label, unit and help of a field, or null where the kind has no such field. */
 export function notesOf(kind: Kind, field: string): FieldNotes | null {
   const schema = kinds[kind].schema.shape[field];
-  return schema === undefined ? null : (fieldNotes.get(schema) ?? { label: field });
+  return schema === undefined ? null : (notesOfSchema(schema) ?? { label: field });
 }

@@ -12,18 +12,20 @@ export interface StoredField {
   to: Kind | null;
 }
 
-interface Definition {
+export interface Definition {
   type: string;
   innerType?: z.ZodType;
   in?: z.ZodType;
   options?: readonly z.ZodType[];
+  element?: z.ZodType;
+  shape?: Readonly<Record<string, z.ZodType>>;
   format?: string;
   values?: readonly unknown[];
 }
-const definitionOf = (schema: z.ZodType): Definition => schema.def as unknown as Definition;
+export const definitionOf = (schema: z.ZodType): Definition => schema.def as unknown as Definition;
 
 /** Through what only says that a value may be missing, to what the value is. */
-function inner(schema: z.ZodType): { schema: z.ZodType; nullable: boolean } {
+export function inner(schema: z.ZodType): { schema: z.ZodType; nullable: boolean } {
   const { type, innerType, in: input } = definitionOf(schema);
   if (type === 'nullable' && innerType !== undefined)
     return { schema: inner(innerType).schema, nullable: true };

@@ -1,4 +1,4 @@
-import type { Kind } from '../model/kinds.ts';
+import { kindNames, kinds, type Kind } from '../model/kinds.ts';
 import type { Network } from '../model/network.ts';
 import { cableSchedule } from './cables.ts';
 import {
@@ -19,6 +19,7 @@ import { deviceSchedule } from './devices.ts';
 import type { ForDevice } from './parts.ts';
 import { dhcpSchedule } from './dhcp.ts';
 import { routeSchedule } from './routes.ts';
+import { kindHeading, kindKey, kindSchedule } from './ofKind.ts';
 import type { Table } from './table.ts';
 
 export interface Report {
@@ -32,8 +33,7 @@ export interface Report {
   forDevice?: true;
 }
 
-/** Every schedule there is; a new one is one file and one line here. */
-export const reports: readonly Report[] = [
+const written: readonly Report[] = [
   {
     key: 'cables',
     title: 'Cable schedule',
@@ -179,6 +179,21 @@ export const reports: readonly Report[] = [
     make: hardwareSchedule,
   },
 ];
+
+/** Kinds of the network that no schedule above is about: their rows as they are. */
+const ofKinds: readonly Report[] = kindNames
+  .filter((kind) => kind !== 'project' && kinds[kind].paper !== true && kinds[kind].uncounted !== true)
+  .filter((kind) => written.every((report) => report.kind !== kind))
+  .map((kind) => ({
+    key: kindKey(kind),
+    title: kindHeading(kind),
+    what: `Every ${kinds[kind].one} with its facts`,
+    kind,
+    make: (network) => kindSchedule(network, kind),
+  }));
+
+/** Every schedule there is; a new one is one file and one line above. */
+export const reports: readonly Report[] = [...written, ...ofKinds];
 
 export const findReport = (key: string): Report | null =>
   reports.find((report) => report.key === key) ?? null;

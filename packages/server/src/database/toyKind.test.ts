@@ -21,6 +21,7 @@ const copy = join(root, '.visograph/toy', randomBytes(4).toString('hex'));
 
 const padlock = `import { z } from 'zod';
 import { idField, nameField, countField, refField, textField } from '../field.ts';
+import { ipField } from '../ipField.ts';
 import { defineKind, uniqueBy } from '../kind.ts';
 
 export const padlockSchema = z.strictObject({
@@ -30,6 +31,7 @@ export const padlockSchema = z.strictObject({
   spareOfId: refField('Spare of'),
   keys: countField('Keys', 1, 99),
   places: z.array(z.string()),
+  controller: ipField('Controller').nullable(),
   notes: textField('Notes'),
 });
 
@@ -44,8 +46,8 @@ export const padlockKind = defineKind({
   indexes: {},
   unique: [uniqueBy<z.infer<typeof padlockSchema>>('name')],
   nameOf: (row) => row.name,
-  facts: { name: 'names', places: 'notes', notes: 'notes' },
-  blank: { spareOfId: null, keys: 2, places: [], notes: null },
+  facts: { name: 'names', places: 'notes', controller: 'addresses', notes: 'notes' },
+  blank: { spareOfId: null, keys: 2, places: [], controller: null, notes: null },
   section: 'padlocks',
 });
 `;
@@ -65,6 +67,53 @@ const sql = async (text: string): Promise<string> => {
   await client.end();
   return url;
 };
+
+const coreBundle = join(copy, 'core/dist/core.mjs');
+
+/** A part of the house as it stands in the copy, made into one file. */
+const bundled = (entry: string, outfile: string): Promise<unknown> =>
+  build({
+    entryPoints: [entry],
+    outfile,
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    logLevel: 'warning',
+    jsx: 'automatic',
+    plugins: [
+      {
+        name: 'the copies',
+        setup(api) {
+          api.onResolve({ filter: /^[^./]/ }, ({ path, kind }) => {
+            const [, name, part] = /^@visograph\/(\w+)\/?(\w*)$/.exec(path) ?? [];
+            if (kind === 'entry-point') return undefined;
+            if (name === undefined) return { path, external: true };
+            return {
+              path: join(copy, name, 'src', `${part === '' || part === undefined ? 'index' : part}.ts`),
+            };
+          });
+        },
+      },
+    ],
+  });
+
+/** What core says of rows, asked in a process of its own: this one has the house without the padlock. */
+async function asked(rows: unknown, question: string): Promise<unknown> {
+  const script = `import * as core from ${JSON.stringify(coreBundle)};
+    import { readFileSync } from 'node:fs';
+    const network = core.Network.of(JSON.parse(readFileSync(0, 'utf8')));
+    console.log(JSON.stringify(${question}));`;
+  const node = spawn(process.execPath, ['--input-type=module', '-e', script], {
+    cwd: root,
+    stdio: ['pipe', 'pipe', 'inherit'],
+  });
+  let told = '';
+  node.stdout.on('data', (data: Buffer) => (told += data.toString('utf8')));
+  node.stdin.end(JSON.stringify(rows));
+  await once(node, 'close');
+  return JSON.parse(told);
+}
 
 let child: ChildProcess;
 let anna: Caller;
@@ -88,31 +137,8 @@ beforeAll(async () => {
   await writeFile(list, after);
   const main = join(copy, 'server/dist/main.mjs');
   await mkdir(join(copy, 'server/dist'), { recursive: true });
-  await build({
-    entryPoints: [join(copy, 'server/src/main.ts')],
-    outfile: main,
-    bundle: true,
-    platform: 'node',
-    format: 'esm',
-    target: 'node20',
-    logLevel: 'warning',
-    jsx: 'automatic',
-    plugins: [
-      {
-        name: 'the copies',
-        setup(api) {
-          api.onResolve({ filter: /^[^./]/ }, ({ path, kind }) => {
-            const [, name, part] = /^@visograph\/(\w+)\/?(\w*)$/.exec(path) ?? [];
-            if (kind === 'entry-point') return undefined;
-            if (name === undefined) return { path, external: true };
-            return {
-              path: join(copy, name, 'src', `${part === '' || part === undefined ? 'index' : part}.ts`),
-            };
-          });
-        },
-      },
-    ],
-  });
+  await bundled(join(copy, 'server/src/main.ts'), main);
+  await bundled(join(copy, 'core/src/index.ts'), coreBundle);
   const url = new URL(await sql(`CREATE DATABASE ${database}`));
   url.pathname = `/${database}`;
   const port = await freePort();
@@ -154,7 +180,7 @@ const create = (row: Record<string, unknown> & { id: string }) => ({
   op: 'create',
   kind: 'padlock',
   id: row.id,
-  after: { spareOfId: null, keys: 2, places: ['safe'], notes: null, ...row },
+  after: { spareOfId: null, keys: 2, places: ['safe'], controller: null, notes: null, ...row },
 });
 
 test('a kind of one file: in the API, the journal, the file, the database, undo and removal', async () => {
@@ -229,6 +255,7 @@ test('a kind of one file: in the API, the journal, the file, the database, undo 
           spareOfId: null,
           keys: 2,
           places: ['safe'],
+          controller: null,
           notes: null,
         },
       },
@@ -242,4 +269,47 @@ test('a kind of one file: in the API, the journal, the file, the database, undo 
   expect((await padlocks())?.map(({ name }) => name)).toEqual(['Brass', 'Steel']);
   const history = (await anna.call('GET', `/projects/${projectId}/changes`)).text;
   expect(history).toContain('Took Brass away');
+
+  // It has a schedule, is found by its name, has a title and facts for its record, and keeps its secrets.
+  const csv = (await anna.call('GET', `/projects/${projectId}/reports/padlock?format=csv`)).text;
+  expect(csv.split('\r\n')).toEqual([
+    'Name,Rack,Spare of,Keys,Controller,Notes',
+    'Brass,KQ-A1,,2,,',
+    'Steel,KQ-A1,Brass,2,,',
+    '',
+  ]);
+  const after = (await anna.call<{ rows: object }>('GET', `/projects/${projectId}/network`)).body.rows;
+  expect(await asked(after, "core.findAnything(network, 'stee')")).toEqual([
+    { kind: 'padlock', id: second, title: 'Steel', detail: 'padlock' },
+  ]);
+  expect(await asked(after, `core.titleOf(network, 'padlock', '${first}')`)).toBe('Brass');
+  expect(await asked(after, "core.factFieldsOf('padlock').map(({ label, form }) => [label, form])")).toEqual([
+    ['Name', 'text'],
+    ['Rack', 'row'],
+    ['Spare of', 'row'],
+    ['Keys', 'number'],
+    ['Controller', 'text'],
+    ['Notes', 'text'],
+  ]);
+  expect(await asked(after, "core.addressFieldsOf('padlock')")).toEqual(['controller']);
+  const nameless = "[...core.seenBy(network, { sees: new Set(['models', 'notes']) }).all('padlock')]";
+  expect(await asked(after, `${nameless}.map(({ name }) => name).sort()`)).toEqual([
+    'padlock 1',
+    'padlock 2',
+  ]);
+  // A plan can hang one; another plan is refused its name.
+  const plans = await Promise.all(
+    ['One', 'Two'].map((name) => anna.call<{ id: string }>('POST', `/projects/${projectId}/plans`, { name })),
+  );
+  const hang = (plan: string) =>
+    anna.call<{ detail?: string }>('POST', `/projects/${projectId}/changes?plan=${plan}`, {
+      id: newId(),
+      changes: [create({ id: newId(), name: 'Chrome', rackId: rack })],
+      sentence: 'Hung Chrome',
+    });
+  const [one, two] = plans.map(({ body }) => body.id);
+  expect((await hang(one ?? '')).status).toBe(200);
+  expect((await hang(two ?? '')).body.detail).toBe(
+    'The plan “One” keeps the padlock Chrome for itself. Choose another: Chrome-2 is free.',
+  );
 });

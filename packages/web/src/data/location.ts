@@ -1,44 +1,12 @@
-import type { Kind } from '@visograph/core';
+import { isKind, type Kind } from '@visograph/core';
 import { useCallback, useMemo } from 'react';
 import { useLocation, useNavigate, useParams, useSearchParams } from 'react-router';
 
-export type SelectedKind = Extract<
-  Kind,
-  | 'place'
-  | 'rack'
-  | 'model'
-  | 'device'
-  | 'port'
-  | 'cable'
-  | 'circuit'
-  | 'pathway'
-  | 'vlan'
-  | 'prefix'
-  | 'sheet'
-  | 'mark'
-  | 'kit'
->;
+/** A row that is selected, of whatever kind. */
 export interface Selection {
-  kind: SelectedKind;
+  kind: Kind;
   id: string;
 }
-
-const kinds: readonly string[] = [
-  'place',
-  'rack',
-  'model',
-  'device',
-  'port',
-  'cable',
-  'circuit',
-  'pathway',
-  'vlan',
-  'prefix',
-  'sheet',
-  'mark',
-  'kit',
-];
-const isSelectedKind = (text: string): text is SelectedKind => kinds.includes(text);
 
 export interface Whereabouts {
   section: string;
@@ -103,7 +71,7 @@ export function useWhereabouts(): Whereabouts {
   return useMemo(() => {
     const [kind = '', id = ''] = chosen?.split(':') ?? [];
     const beside = besideText === 'room' ? besideText : besideText.split('.').filter((one) => one !== '');
-    const selection = isSelectedKind(kind) && id !== '' ? { kind, id } : null;
+    const selection = isKind(kind) && id !== '' ? { kind, id } : null;
     return {
       section,
       scopeId,

@@ -85,6 +85,8 @@ function useOpenFound(): (found: Found) => void {
     if (found.kind === 'vlan') return go({ section: 'vlans', scopeId: null, selection });
     if (found.kind === 'prefix') return go({ section: 'addresses', scopeId: null, selection });
     if (found.kind === 'cable') return go({ section: 'cables', scopeId: null, selection });
+    if (found.kind !== 'device' && found.kind !== 'port' && found.kind !== 'circuit')
+      return go({ selection });
     const device = network.get(
       'device',
       found.kind === 'port' ? (network.get('port', found.id)?.deviceId ?? null) : found.id,

@@ -1,11 +1,10 @@
-import { devicesInScope, placesWithin, inForce, isFree } from '@visograph/core';
+import { devicesInScope, placesWithin, inForce, isFree, titleOf } from '@visograph/core';
 import { useDeferredValue, useMemo, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useFindings } from '../data/findings.ts';
 import { useNetwork } from '../data/project.tsx';
 import { useShown } from '../data/shown.ts';
 import { useWhereabouts } from '../data/location.ts';
-import { titleOf } from '../record/titles.ts';
 import { mono } from '../theme/mono.ts';
 
 const Line = styled.footer`
@@ -52,7 +51,7 @@ export function StatusLine(): ReactNode {
   return (
     <Line>
       <span>{`${text} · ${found}`}</span>
-      <span>{selection === null ? '' : `selected: ${titleOf(newest, selection)}`}</span>
+      <span>{selection === null ? '' : `selected: ${titleOf(newest, selection.kind, selection.id)}`}</span>
     </Line>
   );
 }

@@ -1,3 +1,4 @@
+import { kinds } from '@visograph/core';
 import type { ReactNode } from 'react';
 import { useParams } from 'react-router';
 import { styled } from 'styled-components';
@@ -7,6 +8,7 @@ import { DeviceRecord } from './DeviceRecord.tsx';
 import { CableRecord } from './CableRecord.tsx';
 import { CircuitRecord } from './CircuitRecord.tsx';
 import { AddInside } from './AddInside.tsx';
+import { KindRecord } from './KindRecord.tsx';
 import { MarkRecord } from './MarkRecord.tsx';
 import { ModelRecord } from './ModelRecord.tsx';
 import { PlaceRecord } from './PlaceRecord.tsx';
@@ -62,5 +64,7 @@ export function Record(): ReactNode {
   if (model !== null) return <ModelRecord key={id} model={model} />;
   const sheet = kind === 'sheet' ? network.get('sheet', id) : null;
   if (sheet !== null) return <SheetRecord key={id} sheet={sheet} />;
-  return <Nothing>{`This ${kind} is no longer there.`}</Nothing>;
+  const row = network.get(kind, id);
+  if (row !== null) return <KindRecord key={id} kind={kind} row={row} />;
+  return <Nothing>{`This ${kinds[kind].one} is no longer there.`}</Nothing>;
 }

@@ -4,7 +4,7 @@ import { useSearchParams } from 'react-router';
 import { useProject } from '../data/project.tsx';
 import { addressOf } from '../data/api.ts';
 import { useMeantQuery, useShown } from '../data/shown.ts';
-import { useWhereabouts, type SelectedKind } from '../data/location.ts';
+import { useWhereabouts } from '../data/location.ts';
 import { Choice, Button } from '../kit/controls.tsx';
 import { Grid, type GridColumn } from '../kit/Grid.tsx';
 import { Empty, Work, WorkHead } from '../kit/panels.tsx';
@@ -82,7 +82,7 @@ export default function SchedulesSection(): ReactNode {
       params: { project: project.id, report: report.key },
       query: { ...meant, format, scope: scopeId ?? undefined },
     });
-  const kind = report.kind as SelectedKind;
+  const { kind } = report;
   const at = selection?.kind === kind ? (table?.ids.indexOf(selection.id) ?? -1) : -1;
   const selectedRow = at < 0 ? null : `${selection?.id ?? ''}#${at}`;
   return (

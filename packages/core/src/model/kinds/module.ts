@@ -24,6 +24,7 @@ export const moduleKind = defineKind({
   indexes: {},
   unique: [{ what: 'slot', key: (row) => `${row.deviceId}:${row.slot}` }],
   nameOf: (row) => row.slot,
+  titled: (row, title) => `${title('device', row.deviceId)} slot ${row.slot}`,
   facts: { slot: 'portNames', serial: 'serials', notes: 'notes' },
   blank: {},
 });

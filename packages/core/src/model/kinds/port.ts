@@ -139,6 +139,7 @@ export const portKind = defineKind({
   },
   unique: [{ what: 'name', key: (row) => `${row.deviceId}:${row.name}` }],
   nameOf: (row) => row.name,
+  titled: (row, title) => `${title('device', row.deviceId)} ${row.name}`,
   facts: {
     name: 'portNames',
     transceiverSerial: 'serials',

@@ -99,6 +99,7 @@ export const routeKind = defineKind({
     },
   ],
   nameOf: (row) => row.prefix,
+  titled: (row, title) => `${title('device', row.deviceId)} to ${row.prefix}`,
   facts: { prefix: 'addresses', via: 'addresses', notes: 'notes' },
   blank: blankRoute,
 });
@@ -114,6 +115,7 @@ export const bgpSessionKind = defineKind({
   indexes: {},
   unique: [{ what: 'neighbour', key: (row) => `${row.deviceId} ${row.vrfId ?? ''} ${row.neighbour}` }],
   nameOf: (row) => row.neighbour,
+  titled: (row, title) => `${title('device', row.deviceId)} to ${row.neighbour}`,
   facts: { neighbour: 'addresses', remoteAs: 'addresses', notes: 'notes' },
   blank: blankBgpSession,
 });
@@ -130,6 +132,7 @@ export const redundancyKind = defineKind({
   },
   unique: [{ what: 'group', key: (row) => `${row.portId} ${row.group} ${row.virtual}` }],
   nameOf: (row) => `group ${row.group}`,
+  titled: (row, title) => `${title('port', row.portId)} group ${row.group}`,
   facts: { virtual: 'addresses' },
   blank: blankRedundancy,
 });

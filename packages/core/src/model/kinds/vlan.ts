@@ -126,6 +126,7 @@ export const vlanKind = defineKind({
     { what: 'name', key: (row) => `${row.groupId}/${row.name}` },
   ],
   nameOf: (row) => `${row.vid} ${row.name}`,
+  titled: (row) => `VLAN ${row.vid} ${row.name}`,
   facts: { vid: 'vlans', name: 'vlans', purpose: 'vlans', notes: 'notes' },
   blank: blankVlan,
 });

@@ -1,0 +1,108 @@
+import {
+  deleteRow,
+  editRow,
+  factFieldsOf,
+  kinds,
+  rowTitle,
+  titleOf,
+  type FactField,
+  type Kind,
+  type Row,
+  type Rows,
+} from '@visograph/core';
+import type { ReactNode } from 'react';
+import { useProject } from '../data/project.tsx';
+import { useWhereabouts } from '../data/location.ts';
+import { Button } from '../kit/controls.tsx';
+import { Tick } from '../kit/Tick.tsx';
+import { Card, ChosenFact, EditableFact, Facts, Goto, Head } from './parts.tsx';
+import { RowHistory } from './RowHistory.tsx';
+
+interface FactProps {
+  kind: Kind;
+  row: Row;
+  fact: FactField;
+}
+
+function Fact({ kind, row, fact }: FactProps): ReactNode {
+  const { view, canEdit, commit } = useProject();
+  const { network } = view;
+  const field = fact.field as keyof Rows[Kind] & string;
+  const value = (row as unknown as Record<string, unknown>)[field];
+  if (fact.to !== null)
+    return (
+      <>
+        <dt>{fact.label}</dt>
+        <dd>
+          {typeof value === 'string' ? (
+            <Goto to={{ kind: fact.to, id: value }}>{titleOf(network, fact.to, value)}</Goto>
+          ) : (
+            '–'
+          )}
+        </dd>
+      </>
+    );
+  if (fact.form === 'yes or no')
+    return (
+      <>
+        <dt>{fact.label}</dt>
+        <dd>
+          <Tick
+            aria-label={fact.label}
+            isSelected={value === true}
+            isDisabled={!canEdit}
+            onChange={(on) => void commit(editRow(network, kind, row, Object.fromEntries([[field, on]])))}
+          >
+            {value === true ? 'yes' : 'no'}
+          </Tick>
+        </dd>
+      </>
+    );
+  if (fact.form === 'choice')
+    return (
+      <ChosenFact
+        kind={kind}
+        row={row}
+        field={field}
+        options={fact.optional ? [null, ...fact.words] : fact.words}
+      />
+    );
+  return (
+    <EditableFact
+      kind={kind}
+      row={row}
+      field={field}
+      numeric={fact.form === 'number'}
+      optional={fact.optional}
+    />
+  );
+}
+
+/** The record of a row as its kind describes it: for kinds that have no card of their own. */
+export function KindRecord({ kind, row }: { kind: Kind; row: Row }): ReactNode {
+  const { view, canEdit, commit, sync } = useProject();
+  const { select } = useWhereabouts();
+  const { network } = view;
+  const remove = (): void => {
+    const attempt = deleteRow(network, kind, row as never);
+    if (!attempt.ok) sync.announce({ tone: 'bad', text: attempt.why });
+    else if (commit(attempt.set).ok) select(null);
+  };
+  return (
+    <>
+      <Head>
+        <h2>{rowTitle(network, kind, row)}</h2>
+        <p>{kinds[kind].one}</p>
+        <div>{canEdit && <Button onPress={remove}>Delete</Button>}</div>
+      </Head>
+      <Card title="Facts">
+        <Facts>
+          {factFieldsOf(kind).map((fact) => (
+            <Fact key={fact.field} kind={kind} row={row} fact={fact} />
+          ))}
+        </Facts>
+      </Card>
+      <RowHistory rowId={row.id} />
+    </>
+  );
+}
