@@ -172,7 +172,7 @@ export function findAnything(network: Network, text: string, limit = 12): Found[
     for (const row of network.all(kind)) {
       const name = kinds[kind].nameOf(row as never);
       if (name.toLowerCase().includes(words))
-        test({ kind, id: row.id, title: rowTitle(network, kind, row), detail: kinds[kind].one }, name);
+        test({ kind, id: row.id, title: rowTitle(network, kind, row), detail: '' }, name);
     }
   collectAddresses(network, words, add);
   collectPorts(network, words, add);

@@ -1,4 +1,5 @@
 import type { ChangeSet } from '../change/change.ts';
+import { kinds } from '../model/kinds.ts';
 import type { Network } from '../model/network.ts';
 import { connectLine, disconnectLine, freeLine, reserveLine } from './cablingLines.ts';
 import { findAnything, type Found } from './find.ts';
@@ -81,7 +82,7 @@ export function interpretLine(network: Network, text: string): LineOption[] {
   return found.map((item) => ({
     does: 'go',
     title: item.title,
-    detail: `${item.kind} · ${item.detail}`,
+    detail: [kinds[item.kind].one, item.detail].filter((part) => part !== '').join(' · '),
     found: item,
   }));
 }

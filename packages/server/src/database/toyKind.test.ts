@@ -280,7 +280,7 @@ test('a kind of one file: in the API, the journal, the file, the database, undo 
   ]);
   const after = (await anna.call<{ rows: object }>('GET', `/projects/${projectId}/network`)).body.rows;
   expect(await asked(after, "core.findAnything(network, 'stee')")).toEqual([
-    { kind: 'padlock', id: second, title: 'Steel', detail: 'padlock' },
+    { kind: 'padlock', id: second, title: 'Steel', detail: '' },
   ]);
   expect(await asked(after, `core.titleOf(network, 'padlock', '${first}')`)).toBe('Brass');
   expect(await asked(after, "core.factFieldsOf('padlock').map(({ label, form }) => [label, form])")).toEqual([

@@ -86,6 +86,14 @@ const Past = styled.div<{ $failed: boolean }>`
   border-left: 4px solid ${({ theme, $failed }) => ($failed ? theme.bad : theme.accent)};
   background: ${({ theme }) => theme.accentWash};
   border-radius: 2px;
+  flex: 0 8 auto;
+  min-width: 190px;
+  max-width: 460px;
+  b,
+  button {
+    flex: none;
+    white-space: nowrap;
+  }
   span {
     overflow: hidden;
     text-overflow: ellipsis;
@@ -194,11 +202,14 @@ function InPlan({ plan }: { plan: string }): ReactNode {
   const [, setPlan] = usePlan();
   const { data, error } = usePlanFacts(plan);
   const count = data?.conflicts.length ?? 0;
-  const told = count === 0 ? '' : `, as built contradicts ${count === 1 ? 'one change' : `${count} changes`}`;
-  const text = error?.message ?? (data === undefined ? 'Opening the plan …' : `Plan: ${data.name}${told}`);
+  const text = error?.message ?? (data === undefined ? 'Opening the plan …' : `Plan: ${data.name}`);
+  const contradicted = count === 1 ? '1 change' : `${count} changes`;
   return (
     <Past role="status" aria-label="Plan" $failed={error !== null || count > 0}>
       <span title={text}>{text}</span>
+      {count > 0 && (
+        <b title="As built has moved on since they were planned">{`${contradicted} contradicted`}</b>
+      )}
       <Button onPress={() => setPlan(null)}>Back to as built</Button>
     </Past>
   );

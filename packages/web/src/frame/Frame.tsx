@@ -73,7 +73,7 @@ const Veil = styled.div`
 const okForMs = 7000;
 
 function NoticeBar(): ReactNode {
-  const { sync, view } = useProject();
+  const { sync, view, plan } = useProject();
   const { notice } = view;
   useEffect(() => {
     if (notice?.tone !== 'ok') return undefined;
@@ -102,7 +102,9 @@ export function Frame(): ReactNode {
       <Rail />
       <WorkArea>
         {view.failed !== null ? (
-          <Empty title="The project cannot be opened">{view.failed}</Empty>
+          <Empty title={plan === null ? 'The project cannot be opened' : 'The plan cannot be opened'}>
+            {view.failed}
+          </Empty>
         ) : view.save === 'loading' ? null : (
           <Suspense fallback={null}>
             <Boundary key={section} name="This section">
