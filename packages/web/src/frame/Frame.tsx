@@ -73,7 +73,7 @@ const Veil = styled.div`
 const okForMs = 7000;
 
 function NoticeBar(): ReactNode {
-  const { sync, view, plan } = useProject();
+  const { sync, view } = useProject();
   const { notice } = view;
   useEffect(() => {
     if (notice?.tone !== 'ok') return undefined;
@@ -91,7 +91,7 @@ function NoticeBar(): ReactNode {
 
 /** The whole window: band, rail, work area with its dock, record, status line. */
 export function Frame(): ReactNode {
-  const { sync, view } = useProject();
+  const { sync, view, plan } = useProject();
   const { recordOpen, historyOpen } = useWorkspace();
   const { section } = useWhereabouts();
   useKeys();
