@@ -33,7 +33,7 @@ export const rules: readonly Rule[] = [
 
 /** All findings of all rules, the bad ones first, of what is in force. */
 export function checkNetwork(network: Network): Finding[] {
-  const reading = { all: network.forReading(), 'in force': inForce(network).forReading() };
+  const reading = { all: network, 'in force': inForce(network) };
   const findings = rules.flatMap((rule) => rule.find(reading[rule.reads ?? 'in force']));
   const weight = (finding: Finding): number => (finding.severity === 'bad' ? 0 : 1);
   return findings.sort(

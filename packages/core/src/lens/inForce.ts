@@ -71,11 +71,7 @@ const carriedBy =
   };
 
 const lensOf = (planned: boolean): ((network: Network) => Network) =>
-  derived((network) => {
-    if (network.plainOf === null) return made(network, planned);
-    const lens = inForce(network.plainOf, { planned });
-    return lens === network.plainOf ? network : lens.forReading();
-  }, carriedBy(planned));
+  derived((network) => made(network, planned), carriedBy(planned));
 
 const lenses = { planned: lensOf(true), built: lensOf(false) };
 /** Networks that are such a lens already: seen through it again they are the same. */

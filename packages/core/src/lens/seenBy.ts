@@ -80,8 +80,7 @@ function holding(
   );
 }
 
-function redacted(whole: Network, sees: ReadonlySet<FactSort>): Network {
-  const network = whole.plainOf ?? whole;
+function redacted(network: Network, sees: ReadonlySet<FactSort>): Network {
   const hidings = kindNames
     .map((kind) => ({ kind, hiding: hidingOf(kind, sees) }))
     .filter(({ hiding }) => hiding.gone || hiding.empty.length > 0 || hiding.numbered.length > 0);

@@ -66,7 +66,7 @@ describe('without what has failed', () => {
     expect(without(network, [{ kind: 'place', id: site?.id ?? '' }]).count('device')).toBe(0);
   });
 
-  test('the copy of a large network that the checks read is seen through lenses as well', () => {
+  test('a network of thousands of ports is seen through lenses as well', () => {
     const feed = (name: string) => ({ name, volts: 230, amps: 16, phases: 1 as const, derating: 0.8 });
     const large = networkOf({
       places: [{ path: 'Quay', kind: 'site' }],
@@ -78,18 +78,14 @@ describe('without what has failed', () => {
         status: at === 3 ? ('retired' as const) : ('active' as const),
       })),
     });
-    const reading = large.forReading();
-    expect(reading.plainOf).toBe(large);
     const [rack] = large.all('rack');
     if (rack === undefined) throw new Error('no rack');
-    expect(rackCapacity(reading, rack)).toEqual(rackCapacity(large, rack));
-    expect(rackCapacity(reading, rack).feeds[0]?.aloneW).toBeGreaterThan(0);
-    expect(inForce(reading).count('device')).toBe(69);
-    const failed = without(reading, [{ kind: 'device', id: deviceNamed(large, 'sw-7').id }]);
+    expect(rackCapacity(large, rack).feeds[0]?.aloneW).toBeGreaterThan(0);
+    expect(inForce(large).count('device')).toBe(69);
+    const failed = without(large, [{ kind: 'device', id: deviceNamed(large, 'sw-7').id }]);
     expect(failed.count('device')).toBe(69);
-    const states = feedFailure(reading, [rack], 'A');
+    const states = feedFailure(large, [rack], 'A');
     expect(states.dark).toHaveLength(20);
-    expect(() => reading.draft()).toThrow('is for reading');
   });
 
   test('a feed that failed carries nothing, whether the rack describes it or not', () => {

@@ -42,10 +42,8 @@ function withDeadFeed(rack: Rack, name: string): Rack {
  * The network with some of it failed: a device goes with its ports, addresses and routes, a cable that led to it hangs
  * loose, a feed carries nothing. What is left answers as it would then: reach, routes, runs and power alike.
  */
-export function without(whole: Network, failures: readonly Failure[]): Network {
-  if (failures.length === 0) return whole;
-  // A copy on plain maps cannot be changed; what it is a copy of can.
-  const network = whole.plainOf ?? whole;
+export function without(network: Network, failures: readonly Failure[]): Network {
+  if (failures.length === 0) return network;
   const draft = network.draft();
   cutOut(
     network,

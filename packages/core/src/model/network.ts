@@ -1,4 +1,3 @@
-import { Map as PersistentMap } from 'immutable';
 import type { IndexKey, OnRemove } from './kind.ts';
 import {
   kindNames,
@@ -11,7 +10,8 @@ import {
   type Row,
   type Rows,
 } from './kinds.ts';
-import { RowIndex } from './rowIndex.ts';
+import { LayeredMap, type LayeredDraft } from './layeredMap.ts';
+import { RowIndex, type RowIndexDraft } from './rowIndex.ts';
 
 interface IndexDefinition {
   kind: Kind;
@@ -82,7 +82,7 @@ function definitionOf(name: string): IndexDefinition {
   return found;
 }
 
-export type Tables = { [K in Kind]: PersistentMap<string, Rows[K]> };
+type Tables = Readonly<Record<Kind, LayeredMap<Row>>>;
 type AnyIndex = RowIndex<Row>;
 
 /** A row as it was and as it is: null where it was made or removed. */
@@ -108,11 +108,7 @@ export class Network {
     private readonly indexes: Map<string, AnyIndex>,
     /** Lets what was worked out for the network before be kept where nothing changed. */
     readonly origin: Origin | null = null,
-    /** The network that this one holds on plain maps; null: it is no such copy. */
-    readonly plainOf: Network | null = null,
   ) {}
-
-  private reading: Network | null = null;
 
   static empty(): Network {
     return new Network(emptyTables(), new Map());
@@ -120,35 +116,16 @@ export class Network {
 
   /** A network of these rows, which must already be valid: from the database, or sent by the server. */
   static of(rows: Partial<{ [K in Kind]: Iterable<Rows[K]> }>): Network {
-    const draft = Network.empty().draft();
-    for (const kind of kindNames) for (const row of rows[kind] ?? []) draft.put(kind, row);
-    return draft.finish();
-  }
-
-  /**
-   * The same network on plain maps: made in the time of one pass over it, then several times quicker to read. For
-   * work that reads all of it, such as the checks; no draft can be made from it.
-   */
-  forReading(): Network {
-    if (this.plainOf !== null || this.count('port') + this.count('cable') < 3000) return this;
-    if (this.reading !== null) return this.reading;
-    const tables = Object.fromEntries(
-      kindNames.map((kind) => [kind, new Map(this.tables[kind] as Iterable<[string, Row]>)]),
-    );
-    this.reading = new Network(tables as unknown as Tables, new Map(), null, this);
-    return this.reading;
+    const tables = kindNames.map((kind) => [kind, LayeredMap.byId<Row>(rows[kind] ?? [])]);
+    return new Network(Object.fromEntries(tables) as Tables, new Map());
   }
 
   get<K extends Kind>(kind: K, id: string | null): Rows[K] | null {
-    return id === null ? null : (this.table(kind).get(id) ?? null);
-  }
-
-  table<K extends Kind>(kind: K): PersistentMap<string, Rows[K]> {
-    return this.tables[kind] as PersistentMap<string, Rows[K]>;
+    return id === null ? null : ((this.tables[kind].get(id) as Rows[K] | undefined) ?? null);
   }
 
   all<K extends Kind>(kind: K): Iterable<Rows[K]> {
-    return this.table(kind).values();
+    return this.tables[kind].values() as Iterable<Rows[K]>;
   }
 
   count(kind: Kind): number {
@@ -194,8 +171,6 @@ export class Network {
    * they are built once and not again in every network made from this one.
    */
   draft(touched: Iterable<Kind> = []): NetworkDraft {
-    if (this.plainOf !== null)
-      throw new Error('A network on plain maps is for reading: draft the one it is of.');
     for (const kind of touched) this.prepare(kind);
     return new NetworkDraft(this.tables, this.indexes, (tables, indexes, touched) => {
       const origin = touched === null ? null : { base: new WeakRef<Network>(this), touched };
@@ -231,26 +206,27 @@ export class Network {
   private index<K extends Kind>(name: string, kind: K, key: (row: Rows[K]) => IndexKey): AnyIndex {
     const built = this.indexes.get(name);
     if (built !== undefined) return built;
-    const made =
-      this.plainOf !== null ? RowIndex.forReading(key, this.all(kind)) : RowIndex.build(key, this.all(kind));
-    const index = made as unknown as AnyIndex;
+    const index = RowIndex.build(key, this.all(kind)) as unknown as AnyIndex;
     this.indexes.set(name, index);
     return index;
   }
 }
 
-function emptyTables(): Tables {
-  return Object.fromEntries(kindNames.map((kind) => [kind, PersistentMap()])) as unknown as Tables;
-}
+const emptyTables = (): Tables =>
+  Object.fromEntries(kindNames.map((kind) => [kind, LayeredMap.empty<Row>()])) as unknown as Tables;
 
 const kindOfIndex = (name: string): Kind =>
   indexDefinitions.get(name)?.kind ?? (name.slice(0, name.indexOf('.')) as Kind);
 
+/** A table being changed, with the indexes of its kind. */
+interface OpenTable {
+  rows: LayeredDraft<Row>;
+  indexes: [name: string, draft: RowIndexDraft<Row>][];
+}
+
 /** A network being changed: only what is touched is copied. */
 export class NetworkDraft {
-  private readonly tables: Tables;
-  private readonly indexes = new Map<string, AnyIndex>();
-  private readonly indexesOfKind = new Map<Kind, AnyIndex[]>();
+  private readonly open = new Map<Kind, OpenTable>();
   private touched: Touched[] | null = [];
 
   private touch(kind: Kind, before: Row | null, after: Row | null): void {
@@ -260,63 +236,58 @@ export class NetworkDraft {
   }
 
   constructor(
-    base: Tables,
+    private readonly base: Tables,
     private readonly baseIndexes: ReadonlyMap<string, AnyIndex>,
     private readonly make: (
       tables: Tables,
       indexes: Map<string, AnyIndex>,
       touched: readonly Touched[] | null,
     ) => Network,
-  ) {
-    this.tables = { ...base };
-  }
+  ) {}
 
   get<K extends Kind>(kind: K, id: string): Rows[K] | null {
-    return (this.tables[kind] as PersistentMap<string, Rows[K]>).get(id) ?? null;
+    const row = (this.open.get(kind)?.rows ?? this.base[kind]).get(id);
+    return (row as Rows[K] | undefined) ?? null;
   }
 
   put<K extends Kind>(kind: K, row: Rows[K]): void {
-    const table = this.open(kind);
-    const before = table.get(row.id);
-    const indexes = this.indexesOfKind.get(kind) ?? [];
-    table.set(row.id, row);
+    const { rows, indexes } = this.opened(kind);
+    const before = rows.get(row.id);
+    rows.set(row.id, row, before === undefined);
     this.touch(kind, before ?? null, row);
-    for (const index of indexes) {
+    for (const [, index] of indexes) {
       if (before === undefined) index.add(row);
       else index.replace(before, row);
     }
   }
 
   drop(kind: Kind, id: string): void {
-    const table = this.open(kind);
-    const before = table.get(id);
+    const { rows, indexes } = this.opened(kind);
+    const before = rows.get(id);
     if (before === undefined) return;
-    for (const index of this.indexesOfKind.get(kind) ?? []) index.remove(before);
-    table.delete(id);
+    for (const [, index] of indexes) index.remove(before);
+    rows.delete(id);
     this.touch(kind, before, null);
   }
 
   finish(): Network {
-    const tables = { ...this.tables } as Record<Kind, PersistentMap<string, unknown>>;
-    for (const kind of this.indexesOfKind.keys()) tables[kind] = tables[kind].asImmutable();
+    const tables = { ...this.base };
     const indexes = new Map(this.baseIndexes);
-    for (const [name, index] of this.indexes) indexes.set(name, index.seal());
-    return this.make(tables as Tables, indexes, this.touched);
+    for (const [kind, open] of this.open) {
+      tables[kind] = open.rows.finish();
+      for (const [name, index] of open.indexes) indexes.set(name, index.seal());
+    }
+    return this.make(tables, indexes, this.touched);
   }
 
-  private open<K extends Kind>(kind: K): PersistentMap<string, Row> {
-    const tables = this.tables as unknown as Record<Kind, PersistentMap<string, Row>>;
-    if (!this.indexesOfKind.has(kind)) {
-      tables[kind] = tables[kind].asMutable();
-      const drafts: AnyIndex[] = [];
-      for (const [name, index] of this.baseIndexes) {
-        if (kindOfIndex(name) !== kind) continue;
-        const draft = index.draft();
-        this.indexes.set(name, draft);
-        drafts.push(draft);
-      }
-      this.indexesOfKind.set(kind, drafts);
-    }
-    return tables[kind];
+  private opened(kind: Kind): OpenTable {
+    const known = this.open.get(kind);
+    if (known !== undefined) return known;
+    const indexes = [...this.baseIndexes]
+      .filter(([name]) => kindOfIndex(name) === kind)
+      .map(([name, index]): [string, RowIndexDraft<Row>] => [name, index.draft()]);
+    const opened = { rows: this.base[kind].draft(), indexes };
+    this.open.set(kind, opened);
+    return opened;
   }
 }

@@ -1,51 +1,58 @@
-import { Map as PersistentMap, Set as PersistentSet } from 'immutable';
+import { LayeredMap, type LayeredDraft } from './layeredMap.ts';
 
-type Bucket = string | PersistentSet<string>;
-/** What an index needs of a map: a persistent one, or a plain one where nothing is changed afterwards. */
-type Buckets = Pick<PersistentMap<string, Bucket>, 'get'> & {
-  set: (key: string, bucket: Bucket) => unknown;
-  delete: (key: string) => unknown;
-};
+/** The ids under a key: mostly one, sometimes a few, now and then very many. */
+type Bucket = string | readonly string[] | LayeredMap<true>;
+const mostFew = 32;
 const none: readonly string[] = [];
 
-/**
- * From a key to the ids of the rows that have it; persistent, so that an older network keeps its own view.
- * A bucket of one id, by far the most common, is the bare id.
- */
+type KeyOf<R> = (row: R) => string | readonly string[] | null;
+
+/** From a key to the ids of the rows that have it; never changed once made, so that an older network keeps its own view. */
 export class RowIndex<R extends { id: string }> {
-  private constructor(
-    private readonly keyOf: (row: R) => string | readonly string[] | null,
-    private buckets: Buckets,
+  constructor(
+    private readonly keyOf: KeyOf<R>,
+    private readonly buckets: LayeredMap<Bucket>,
   ) {}
 
-  static build<R extends { id: string }>(
-    keyOf: (row: R) => string | readonly string[] | null,
-    rows: Iterable<R>,
-  ): RowIndex<R> {
-    const index = new RowIndex(keyOf, PersistentMap<string, Bucket>().asMutable());
-    for (const row of rows) index.add(row);
-    return index.seal();
+  static build<R extends { id: string }>(keyOf: KeyOf<R>, rows: Iterable<R>): RowIndex<R> {
+    const draft = new RowIndex<R>(keyOf, LayeredMap.empty()).draft();
+    for (const row of rows) draft.add(row);
+    return draft.seal();
   }
 
-  /** An index on a plain map: several times quicker to read, never to be drafted from. */
-  static forReading<R extends { id: string }>(
-    keyOf: (row: R) => string | readonly string[] | null,
-    rows: Iterable<R>,
-  ): RowIndex<R> {
-    const index = new RowIndex<R>(keyOf, new Map<string, Bucket>());
-    for (const row of rows) index.add(row);
-    return index;
+  draft(): RowIndexDraft<R> {
+    return new RowIndexDraft<R>(this.keyOf, this.buckets.draft());
   }
 
-  /** A copy that may be changed in place until it is sealed. */
-  draft(): RowIndex<R> {
-    return new RowIndex(this.keyOf, (this.buckets as PersistentMap<string, Bucket>).asMutable());
+  ids(key: string): Iterable<string> {
+    const bucket = this.buckets.get(key);
+    if (bucket === undefined) return none;
+    if (typeof bucket === 'string') return [bucket];
+    return bucket instanceof LayeredMap ? bucket.keys() : bucket;
   }
 
-  seal(): RowIndex<R> {
-    this.buckets = (this.buckets as PersistentMap<string, Bucket>).asImmutable();
-    return this;
+  first(key: string): string | null {
+    for (const id of this.ids(key)) return id;
+    return null;
   }
+
+  count(key: string): number {
+    const bucket = this.buckets.get(key);
+    if (bucket === undefined) return 0;
+    if (typeof bucket === 'string') return 1;
+    return bucket instanceof LayeredMap ? bucket.size : bucket.length;
+  }
+}
+
+/** An index being brought up to date with a network that is being changed. */
+export class RowIndexDraft<R extends { id: string }> {
+  /** Large buckets that were touched, until they are sealed. */
+  private readonly open = new Map<string, LayeredDraft<true>>();
+
+  constructor(
+    private readonly keyOf: KeyOf<R>,
+    private readonly buckets: LayeredDraft<Bucket>,
+  ) {}
 
   private keysOf(row: R): readonly string[] {
     const key = this.keyOf(row);
@@ -53,13 +60,31 @@ export class RowIndex<R extends { id: string }> {
     return typeof key === 'string' ? [key] : key;
   }
 
+  /** The large bucket under a key, opened to be changed; null where it is a small one or none. */
+  private opened(key: string, bucket: Bucket | undefined): LayeredDraft<true> | null {
+    const known = this.open.get(key);
+    if (known !== undefined) return known;
+    if (!(bucket instanceof LayeredMap)) return null;
+    const draft = bucket.draft();
+    this.open.set(key, draft);
+    return draft;
+  }
+
   add(row: R): void {
     for (const key of this.keysOf(row)) {
       const bucket = this.buckets.get(key);
-      if (bucket === undefined || bucket === row.id) this.buckets.set(key, row.id);
-      else if (typeof bucket === 'string') this.buckets.set(key, PersistentSet([bucket, row.id]));
-      else this.buckets.set(key, bucket.add(row.id));
+      const large = this.opened(key, bucket);
+      if (large !== null) large.set(row.id, true);
+      else if (bucket === undefined || bucket === row.id) this.buckets.set(key, row.id, bucket === undefined);
+      else if (typeof bucket === 'string') this.buckets.set(key, [bucket, row.id], false);
+      else this.addToFew(key, bucket as readonly string[], row.id);
     }
+  }
+
+  private addToFew(key: string, few: readonly string[], id: string): void {
+    if (few.includes(id)) return;
+    if (few.length < mostFew) return this.buckets.set(key, [...few, id], false);
+    this.buckets.set(key, LayeredMap.of([...few, id].map((one) => [one, true])), false);
   }
 
   /** A changed row: touched only where its keys changed, which for most edits is nowhere. */
@@ -73,30 +98,23 @@ export class RowIndex<R extends { id: string }> {
   remove(row: R): void {
     for (const key of this.keysOf(row)) {
       const bucket = this.buckets.get(key);
-      if (bucket === row.id) this.buckets.delete(key);
+      const large = this.opened(key, bucket);
+      if (large !== null) large.delete(row.id);
+      else if (bucket === row.id) this.buckets.delete(key);
       else if (bucket !== undefined && typeof bucket !== 'string') {
-        const rest = bucket.delete(row.id);
-        const only = rest.size === 1 ? rest.first() : undefined;
-        this.buckets.set(key, only ?? rest);
+        const rest = (bucket as readonly string[]).filter((id) => id !== row.id);
+        const [only = ''] = rest;
+        this.buckets.set(key, rest.length === 1 ? only : rest);
       }
     }
   }
 
-  ids(key: string): Iterable<string> {
-    const bucket = this.buckets.get(key);
-    if (bucket === undefined) return none;
-    return typeof bucket === 'string' ? [bucket] : bucket;
-  }
-
-  first(key: string): string | null {
-    const bucket = this.buckets.get(key);
-    if (bucket === undefined) return null;
-    return typeof bucket === 'string' ? bucket : (bucket.first() ?? null);
-  }
-
-  count(key: string): number {
-    const bucket = this.buckets.get(key);
-    if (bucket === undefined) return 0;
-    return typeof bucket === 'string' ? 1 : bucket.size;
+  /** The index as it is now. The draft is not to be used any more. */
+  seal(): RowIndex<R> {
+    for (const [key, draft] of this.open) {
+      if (draft.size === 0) this.buckets.delete(key);
+      else this.buckets.set(key, draft.finish());
+    }
+    return new RowIndex<R>(this.keyOf, this.buckets.finish());
   }
 }

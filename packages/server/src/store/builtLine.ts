@@ -35,6 +35,16 @@ export interface Moment {
   base: number | null;
 }
 
+/** A wish that waits for its turn. */
+interface Waiting {
+  author: Author;
+  wish: Wish;
+  resolve: (written: Written) => void;
+  reject: (error: unknown) => void;
+}
+/** Wishes of more changes than this go alone, so that nobody else's waits for them. */
+const mostTogether = 200;
+
 const lineOf = (projectId: string): LineOf => ({ projectId, line: asBuilt });
 
 /**
@@ -44,6 +54,7 @@ const lineOf = (projectId: string): LineOf => ({ projectId, line: asBuilt });
 export class BuiltLine {
   private readonly cache = new Map<string, Snapshot>();
   private readonly turns = new Turns();
+  private readonly waiting = new Map<string, Waiting[]>();
   private readonly moments: Moments;
 
   constructor(
@@ -114,10 +125,70 @@ export class BuiltLine {
     this.moments.forget(projectId);
   }
 
+  /** Judged and written in turn; what waits while a transaction is under way goes into the next one together. */
   write(projectId: string, author: Author, wish: Wish): Promise<Written> {
-    return this.turns.take(projectId, async () =>
-      this.writeNow(projectId, author, wish, this.cache.get(projectId) ?? (await this.load(projectId))),
-    );
+    return new Promise((resolve, reject) => {
+      const waiting = this.waiting.get(projectId) ?? [];
+      waiting.push({ author, wish, resolve, reject });
+      this.waiting.set(projectId, waiting);
+      void this.turns.take(projectId, () => this.writeWaiting(projectId));
+    });
+  }
+
+  private async writeWaiting(projectId: string): Promise<void> {
+    const waiting = this.waiting.get(projectId) ?? [];
+    this.waiting.delete(projectId);
+    const written = waiting.length > 1 ? await this.writeTogether(projectId, waiting) : new Set<Waiting>();
+    for (const one of waiting) {
+      if (written.has(one)) continue;
+      try {
+        const start = this.cache.get(projectId) ?? (await this.load(projectId));
+        one.resolve(await this.writeNow(projectId, one.author, one.wish, start));
+      } catch (error) {
+        one.reject(error);
+      }
+    }
+  }
+
+  /**
+   * Several wishes in one transaction, each with a revision and an entry of its own, in the order in which they came.
+   * One that is refused is left out, and all of them are where the database refuses: each is then tried alone.
+   */
+  private async writeTogether(projectId: string, waiting: readonly Waiting[]): Promise<Set<Waiting>> {
+    const none = new Set<Waiting>();
+    try {
+      const start = this.cache.get(projectId) ?? (await this.load(projectId));
+      let { network } = start;
+      const accepted: { one: Waiting; changes: Change[] }[] = [];
+      const ids = new Set<string>();
+      for (const one of waiting) {
+        if (ids.has(one.wish.id) || one.wish.changes.length > mostTogether) continue;
+        const applied = applyChanges(network, one.wish.changes);
+        if (!applied.ok) continue;
+        ids.add(one.wish.id);
+        network = applied.network;
+        accepted.push({ one, changes: applied.changes });
+      }
+      if (accepted.length < 2) return none;
+      const entries = await this.knex.transaction((transaction) =>
+        this.commit(
+          transaction,
+          projectId,
+          start.revision,
+          accepted.map(({ one, changes }) => ({ ...one, changes })),
+        ),
+      );
+      if (entries === null) return none;
+      const revision = entries.at(-1)?.revision ?? start.revision;
+      this.cache.set(projectId, { network, revision });
+      entries.forEach((entry, at) => {
+        this.tell(projectId, entry);
+        accepted[at]?.one.resolve({ ok: true, entry });
+      });
+      return new Set(accepted.map(({ one }) => one));
+    } catch {
+      return none;
+    }
   }
 
   private async writeNow(projectId: string, author: Author, wish: Wish, start: Snapshot): Promise<Written> {
@@ -131,10 +202,11 @@ export class BuiltLine {
         );
       const { revision } = snapshot;
       try {
-        const entry = await this.knex.transaction((transaction) =>
-          this.commit(transaction, projectId, author, wish, applied.changes, revision),
+        const entries = await this.knex.transaction((transaction) =>
+          this.commit(transaction, projectId, revision, [{ author, wish, changes: applied.changes }]),
         );
-        if (entry !== null) {
+        const entry = entries?.[0];
+        if (entry !== undefined) {
           this.cache.set(projectId, { network: applied.network, revision: entry.revision });
           this.tell(projectId, entry);
           return { ok: true, entry };
@@ -167,22 +239,23 @@ export class BuiltLine {
   private async commit(
     transaction: Knex.Transaction,
     projectId: string,
-    author: Author,
-    wish: Wish,
-    changes: Change[],
     base: number,
-  ): Promise<JournalEntry | null> {
-    const revision = base + 1;
+    wishes: readonly { author: Author; wish: Wish; changes: Change[] }[],
+  ): Promise<JournalEntry[] | null> {
     const moved = await ProjectRow.query(transaction)
-      .patch({ revision })
+      .patch({ revision: base + wishes.length })
       .where({ id: projectId, revision: base });
     if (moved === 0) return null;
-    await writeRows(transaction, projectId, changes);
-    return this.journal.append(transaction, lineOf(projectId), author, wish, {
-      revision,
-      base: null,
-      changes,
-    });
+    await writeRows(
+      transaction,
+      projectId,
+      wishes.flatMap(({ changes }) => changes),
+    );
+    return this.journal.append(
+      transaction,
+      lineOf(projectId),
+      wishes.map((one, at) => ({ ...one, revision: base + 1 + at, base: null })),
+    );
   }
 
   /** Takes back, or makes again, the person's own latest step. */

@@ -54,6 +54,16 @@ const entryOf = (row: ChangeSetRow): JournalEntry => ({
   redoes: row.redoes,
 });
 
+/** A wish as it is to stand in the journal. */
+export interface NewEntry {
+  author: Author;
+  wish: Pick<Wish, 'id' | 'sentence' | 'undoes' | 'redoes'>;
+  changes: Change[];
+  revision: number;
+  /** The revision of as built that an entry of a plan is made over; null for as built itself. */
+  base: number | null;
+}
+
 /** What a line of history wrote, and the one way to write more: entry and word of it in the caller's transaction. */
 export class Journal {
   constructor(
@@ -119,37 +129,37 @@ export class Journal {
     }));
   }
 
+  /** Writes entries in the order of their revisions, and word of them. */
   async append(
     transaction: Knex.Transaction,
     of: LineOf,
-    author: Author,
-    wish: Wish,
-    made: { revision: number; base: number | null; changes: Change[] },
-  ): Promise<JournalEntry> {
-    const entry: JournalEntry = {
+    wishes: readonly NewEntry[],
+  ): Promise<JournalEntry[]> {
+    const at = new Date().toISOString();
+    const entries = wishes.map(({ author, wish, changes, revision, base }): JournalEntry => ({
       id: wish.id,
-      revision: made.revision,
+      revision,
       author: author.name,
-      at: new Date().toISOString(),
+      at,
       line: of.line,
-      base: made.base,
+      base,
       sentence: wish.sentence,
-      changes: made.changes,
+      changes,
       undoes: wish.undoes ?? null,
       redoes: wish.redoes ?? null,
-    };
-    const { line, ...fields } = entry;
-    await transaction('changeSet').insert({
+    }));
+    const rows = entries.map(({ line, changes, ...fields }, which) => ({
       ...fields,
       projectId: of.projectId,
       lineId: line,
-      authorId: author.id,
-      changes: JSON.stringify(made.changes),
-    });
+      authorId: wishes[which]?.author.id ?? null,
+      changes: JSON.stringify(changes),
+    }));
+    await transaction('changeSet').insert(rows);
     await transaction.raw('SELECT pg_notify(?, ?)', [
       this.channel,
       JSON.stringify({ ...of, instance: this.instance }),
     ]);
-    return entry;
+    return entries;
   }
 }

@@ -210,11 +210,10 @@ export class PlanLines {
           });
         if (moved === 0) return null;
         await reserve(transaction, of, made.network, wanted);
-        return this.journal.append(transaction, of, author, wish, {
-          revision,
-          base: before.base.revision,
-          changes: made.changes,
-        });
+        const [written] = await this.journal.append(transaction, of, [
+          { author, wish, changes: made.changes, revision, base: before.base.revision },
+        ]);
+        return written ?? null;
       });
       if (entry === null) return null;
       const entries = [...before.entries, entry];

@@ -114,13 +114,8 @@ export class Plans {
   ): Promise<void> {
     const of = { projectId: plan.projectId, line: plan.id };
     const nobody = { id: null, name: author.name };
-    await this.journal.append(
-      transaction,
-      of,
-      nobody,
-      { id: newId(), changes: [], sentence },
-      { revision, base, changes: [] },
-    );
+    const wish = { id: newId(), sentence };
+    await this.journal.append(transaction, of, [{ author: nobody, wish, changes: [], revision, base }]);
   }
 
   private async refusingNames(

@@ -35,6 +35,14 @@ export const blankCable: Omit<Cable, 'id' | 'label'> = {
   notes: null,
 };
 
+/** What stands before the number at the end of a label, in lower case; null where it ends in none. */
+function seriesOf(label: string): string | null {
+  let end = label.length;
+  while (end > 0 && label.charCodeAt(end - 1) >= 48 && label.charCodeAt(end - 1) <= 57) end--;
+  if (end === label.length) return null;
+  return label.slice(0, label[end - 1] === '-' ? end - 1 : end).toLowerCase();
+}
+
 export const cableKind = defineKind({
   schema: cableSchema,
   one: 'cable',
@@ -47,7 +55,7 @@ export const cableKind = defineKind({
   indexes: {
     cablesByStatus: (row) => notActive(row),
     cableByLabel: (row) => row.label.toLowerCase(),
-    cablesBySite: (row) => /^(.*?)-?\d+$/.exec(row.label)?.[1]?.toLowerCase() ?? null,
+    cablesBySite: (row) => seriesOf(row.label),
   },
   unique: [{ what: 'label', key: (row) => row.label }],
   nameOf: (row) => row.label,

@@ -1,0 +1,130 @@
+import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
+import {
+  create,
+  kindNames,
+  newId,
+  remove,
+  update,
+  type Change,
+  type Device,
+  type JournalEntry,
+  type Network,
+} from '@visograph/core';
+import { atHand, testServer, type AtHand, type TestServer } from '../testServer.ts';
+import type { Written } from './journal.ts';
+
+let server: TestServer;
+let here: AtHand;
+jest.setTimeout(60_000);
+beforeAll(async () => {
+  server = await testServer();
+  here = await atHand(server);
+}, 60_000);
+afterAll(async () => server.end());
+
+const content = (network: Network): string =>
+  JSON.stringify(
+    kindNames.map((kind) =>
+      [...network.all(kind)].map((row) => JSON.stringify(Object.entries(row).sort())).sort(),
+    ),
+  );
+const write = (changes: readonly (Change | null)[], id = newId()): Promise<Written> =>
+  server.store.write(
+    here.projectId,
+    null,
+    { id: null, name: 'Test' },
+    {
+      id,
+      sentence: `Wish ${id}`,
+      changes: changes.filter((change) => change !== null),
+    },
+  );
+const codes = (written: readonly Written[]): string[] =>
+  written.map((one) => (one.ok ? `r${one.entry.revision}` : (one.problems[0]?.code ?? '?')));
+
+test('many at the same moment: each with its own revision, told in order, as the tables have them', async () => {
+  const before = await server.store.read(here.projectId);
+  const devices = [...before.network.all('device')].slice(0, 30);
+  const told: JournalEntry[] = [];
+  const stop = server.store.onEntry((_project, entry) => told.push(entry));
+  const results = await Promise.all(
+    devices.map((device, at) => write([update('device', device, { serial: `S-${at}` })])),
+  );
+  stop();
+  expect(codes(results)).toEqual(devices.map((_, at) => `r${before.revision + 1 + at}`));
+  expect(told.map(({ revision }) => revision)).toEqual(devices.map((_, at) => before.revision + 1 + at));
+  const now = await server.store.read(here.projectId);
+  expect(now.revision).toBe(before.revision + 30);
+  // Another server reads from the tables, and from the journal, what this one has in memory.
+  const other = await server.second();
+  expect(content((await other.store.read(here.projectId)).network)).toBe(content(now.network));
+  expect(content((await other.store.at(here.projectId, null, before.revision)).network)).toBe(
+    content(before.network),
+  );
+});
+
+test('among them some that are refused, one sent twice, one undone: the rest is written all the same', async () => {
+  const { network, revision } = await server.store.read(here.projectId);
+  const [a, b, c] = [...network.all('device')] as [Device, Device, Device];
+  const twice = newId();
+  const fresh = {
+    ...a,
+    id: newId(),
+    rackId: null,
+    unit: null,
+    placeId: [...network.all('place')][0]?.id ?? '',
+  };
+  const results = await Promise.all([
+    write([update('device', a, { serial: 'one' })]),
+    write([update('device', a, { serial: 'other' })]),
+    write([update('device', b, { serial: 'twice' })], twice),
+    write([update('device', b, { serial: 'twice' })], twice),
+    write([create('device', { ...fresh, name: b.name })]),
+    write([create('device', { ...fresh, name: 'brand-new-1' })]),
+    write([update('device', { ...fresh, name: 'brand-new-1' }, { serial: 'later' })]),
+    write([remove('device', { ...fresh, name: 'brand-new-1', serial: 'later' })]),
+    write([update('device', c, { serial: 'last' })]),
+  ]);
+  expect(codes(results)).toMatchObject(
+    [/^r/, 'conflict', /^r/, /^r/, 'duplicate', /^r/, /^r/, /^r/, /^r/].map((want) =>
+      typeof want === 'string' ? want : expect.stringMatching(want),
+    ),
+  );
+  const [, , first, second] = results;
+  expect(first?.ok === true && second?.ok === true && first.entry.revision === second.entry.revision).toBe(
+    true,
+  );
+  const now = await server.store.read(here.projectId);
+  expect(now.revision).toBe(revision + 6);
+  expect([a, b, c].map(({ id }) => now.network.get('device', id)?.serial)).toEqual(['one', 'twice', 'last']);
+  expect(now.network.findOne('deviceByName', 'brand-new-1')).toBeNull();
+  const other = await server.second();
+  expect(content((await other.store.read(here.projectId)).network)).toBe(content(now.network));
+});
+
+test('on two servers at once nothing is lost and no revision is given twice', async () => {
+  const other = await server.second();
+  const { network, revision } = await server.store.read(here.projectId);
+  const devices = [...network.all('device')].slice(0, 24);
+  const results = await Promise.all(
+    devices.map((device, at) =>
+      (at % 2 === 0 ? server : other).store.write(
+        here.projectId,
+        null,
+        { id: null, name: 'Test' },
+        {
+          id: newId(),
+          sentence: 'From both',
+          changes: [update('device', device, { notes: `n-${at}` })].filter((change) => change !== null),
+        },
+      ),
+    ),
+  );
+  const revisions = results.flatMap((one) => (one.ok ? [one.entry.revision] : []));
+  expect([...revisions].sort((a, b) => a - b)).toEqual(devices.map((_, at) => revision + 1 + at));
+  for (const { store } of [server, other]) {
+    await store.notice(here.projectId, null);
+    const seen = (await store.read(here.projectId)).network;
+    expect(devices.map(({ id }) => seen.get('device', id)?.notes)).toEqual(devices.map((_, at) => `n-${at}`));
+  }
+});
