@@ -85,7 +85,7 @@ export class BuiltLine {
       async (transaction) => {
         const project = await ProjectRow.query(transaction).findById(projectId).throwIfNotFound();
         const network = await loadNetwork(transaction, projectId);
-        return { network: network.warm(['cable', 'leg', 'circuit']), revision: project.revision };
+        return { network: network.warm(['device', 'cable', 'leg', 'circuit']), revision: project.revision };
       },
       { isolationLevel: 'repeatable read', readOnly: true },
     );
