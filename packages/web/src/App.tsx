@@ -1,11 +1,11 @@
 import { lazy, Suspense, type ReactNode } from 'react';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { useProjects, useSession } from './data/session.ts';
-import { ProjectPage } from './frame/ProjectPage.tsx';
 import { Projects } from './signin/Projects.tsx';
 import { SignIn } from './signin/SignIn.tsx';
-import { PlacesSection } from './places/PlacesSection.tsx';
 
+const ProjectPage = lazy(() => import('./frame/ProjectPage.tsx'));
+const PlacesSection = lazy(() => import('./places/PlacesSection.tsx'));
 const CatalogueSection = lazy(() => import('./catalogue/CatalogueSection.tsx'));
 const EquipmentSection = lazy(() => import('./equipment/EquipmentSection.tsx'));
 const CablesSection = lazy(() => import('./cables/CablesSection.tsx'));

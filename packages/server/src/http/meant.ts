@@ -31,11 +31,12 @@ export interface Asked {
 /** What the members of a project may see of it, by their role: at present all of them see all. */
 export const audienceOf = (_role: MemberRole): Audience => allSeeing;
 
-const lineOf = (plan: string | null): string | null => {
-  if (plan === null) return asBuilt;
-  if (z.uuid().safeParse(plan).success) return plan;
+/** The id of a plan in its one spelling. */
+export function planId(text: string): string {
+  if (z.uuid().safeParse(text).success) return text.toLowerCase();
   throw new Refusal(404, 'Not found', 'This plan is not there, or you may not see it.');
-};
+}
+const lineOf = (plan: string | null): string | null => (plan === null ? asBuilt : planId(plan));
 
 /** Which of the revisions there are is asked for; null: the newest. */
 function revisionOf(at: string | null, newest: number): number | null {

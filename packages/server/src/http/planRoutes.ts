@@ -1,6 +1,7 @@
 import type { Answer } from '@visograph/api';
 import type { LineRow } from '../database/rows.ts';
 import type { PlanMade } from '../store/plans.ts';
+import { planId } from './meant.ts';
 import { refuseProblems } from './problem.ts';
 import type { Handlers } from './route.ts';
 
@@ -26,12 +27,12 @@ export const planHandlers = {
   'POST /projects/:project/plans': async ({ account, body, projectId, services }) =>
     made(await services.store.plans.begin(projectId, account, body)),
   'GET /projects/:project/plans/:plan': async ({ projectId, param, services }) => {
-    const of = { projectId, line: param('plan') };
+    const of = { projectId, line: planId(param('plan')) };
     const row = await services.store.plans.find(of);
     if (row.thrownAwayAt !== null) return { ...described(row), base: null, conflicts: [] };
     const { base, conflicts, revision } = await services.store.readPlan(projectId, row.id);
     return { ...described(row), revision, base: base.revision, conflicts: [...conflicts] };
   },
   'PUT /projects/:project/plans/:plan': async ({ account, body, projectId, param, services }) =>
-    made(await services.store.plans.change({ projectId, line: param('plan') }, account, body)),
+    made(await services.store.plans.change({ projectId, line: planId(param('plan')) }, account, body)),
 } satisfies Partial<Handlers>;

@@ -55,7 +55,7 @@ const send = (
     sentence,
   });
 const set = async (who: Caller, plan: string | null, name: string, fields: Partial<Device>) => {
-  const network = await here.network(plan);
+  const network = await here.network(plan === null ? null : plan.toLowerCase());
   const reply = await send(who, plan, editRow(network, 'device', device(network, name), fields));
   expect([reply.status, reply.body.detail]).toEqual([200, undefined]);
   return reply.body;
@@ -288,6 +288,8 @@ describe('who may see which line', () => {
         'This plan is not there, or you may not see it.',
       ]);
       expect((await add(here.ben, id, await here.network(), 'nobody')).status).toBe(404);
+      expect((await here.rita.call('GET', here.at(`plans/${id}`))).status).toBe(404);
+      expect((await here.ben.call('PUT', here.at(`plans/${id}`), { name: 'Mine' })).status).toBe(404);
     }
     expect(
       (await here.ben.call('GET', `/projects/${made.body.id}/network?plan=${foreign.body.id}`)).status,
@@ -299,6 +301,9 @@ describe('who may see which line', () => {
       'There is no revision 2: the history goes from 1 to 1.',
     ]);
     expect((await here.rita.call('POST', here.at('plans'), { name: 'No' })).status).toBe(403);
+    // However its id is spelled, it is one plan.
+    await set(here.ben, plan.toUpperCase(), 'kq-acc-1', { serial: 'SPELLED' });
+    expect((await seen(plan, 'kq-acc-1'))?.serial).toBe('SPELLED');
     const twice = await here.ben.call<Refused>('POST', here.at('plans'), { name: 'SEEN by members' });
     expect([twice.status, twice.body.detail]).toEqual([
       422,

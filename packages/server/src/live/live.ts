@@ -60,7 +60,7 @@ export class Live {
         ? new URL(request.url ?? '', 'http://host')
         : null;
       const projectId = path.exec(url?.pathname ?? '')?.[1];
-      const plan = url?.searchParams.get('plan') ?? null;
+      const plan = url?.searchParams.get('plan')?.toLowerCase() ?? null;
       const refuse = (line: string): void => void socket.end(`HTTP/1.1 ${line}\r\nConnection: close\r\n\r\n`);
       if (projectId === undefined || !sameOrigin(request)) return refuse('404 Not Found');
       session(request as Request, new ServerResponse(request) as Response, () => {

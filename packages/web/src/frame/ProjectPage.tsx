@@ -7,7 +7,7 @@ import { WorkspaceProvider } from '../data/workspace.tsx';
 import { Frame } from './Frame.tsx';
 
 /** One project: its network loaded and kept in step, inside the frame. */
-export function ProjectPage(): ReactNode {
+export default function ProjectPage(): ReactNode {
   const { project: id } = useParams();
   const [plan] = usePlan();
   const projects = useProjects();

@@ -6,7 +6,7 @@ import { PlaceView } from './PlaceView.tsx';
 const RackBench = lazy(() => import('../racks/RackBench.tsx').then((file) => ({ default: file.RackBench })));
 
 /** Places: a rack when one is open, otherwise the place of the scope. */
-export function PlacesSection(): ReactNode {
+export default function PlacesSection(): ReactNode {
   const network = useNetwork();
   const { scopeId, rackId } = useWhereabouts();
   const rack = network.get('rack', rackId);
