@@ -55,7 +55,7 @@ test('a plan is worked in by two windows, as built goes on beside it, and each t
 
   // As built changes the same field: the plan is told, and keeps what it says.
   await serial(page, 'kq-core-1', 'REAL-1');
-  await expect(banner).toContainText('1 change contradicted');
+  await expect(banner).toContainText('1 contradicted');
   expect(await serialOf(planned, 'kq-core-1')).toBe('PLAN-1');
 
   // Undo takes back the own latest step of the plan, not of as built.

@@ -86,17 +86,25 @@ const Past = styled.div<{ $failed: boolean }>`
   border-left: 4px solid ${({ theme, $failed }) => ($failed ? theme.bad : theme.accent)};
   background: ${({ theme }) => theme.accentWash};
   border-radius: 2px;
-  flex: 0 8 auto;
-  min-width: 190px;
-  max-width: 460px;
-  b,
-  button {
-    flex: none;
-    white-space: nowrap;
-  }
   span {
     overflow: hidden;
     text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+`;
+/** Takes the room there is: never less than what it counts and its button need. */
+const PlanBox = styled(Past)`
+  flex: 4 1 0;
+  min-width: min-content;
+  max-width: 520px;
+  span {
+    flex: 1 1 0;
+    min-width: 56px;
+    width: 0;
+  }
+  b,
+  button {
+    flex: none;
     white-space: nowrap;
   }
 `;
@@ -203,15 +211,14 @@ function InPlan({ plan }: { plan: string }): ReactNode {
   const { data, error } = usePlanFacts(plan);
   const count = data?.conflicts.length ?? 0;
   const text = error?.message ?? (data === undefined ? 'Opening the plan …' : `Plan: ${data.name}`);
-  const contradicted = count === 1 ? '1 change' : `${count} changes`;
   return (
-    <Past role="status" aria-label="Plan" $failed={error !== null || count > 0}>
+    <PlanBox role="status" aria-label="Plan" $failed={error !== null || count > 0}>
       <span title={text}>{text}</span>
       {count > 0 && (
-        <b title="As built has moved on since they were planned">{`${contradicted} contradicted`}</b>
+        <b title="Changes of the plan that as built contradicts: it has moved on since">{`${count} contradicted`}</b>
       )}
       <Button onPress={() => setPlan(null)}>Back to as built</Button>
-    </Past>
+    </PlanBox>
   );
 }
 
