@@ -26,6 +26,8 @@ test('a plan is worked in by two windows, as built goes on beside it, and each t
   application,
   context,
 }) => {
+  // Three windows of one browser: on a busy machine they wait for each other.
+  test.slow();
   await signIn(page, application);
   const project = /\/p\/([0-9a-f-]+)/.exec(page.url())?.[1] ?? '';
   const api = `${new URL(page.url()).origin}/api/v1/projects/${project}/plans`;
