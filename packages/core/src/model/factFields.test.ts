@@ -54,6 +54,15 @@ describe('what follows from a kind', () => {
       ['a', '10.1.0.7', 64500],
       ['b', '10.1.0.7', 64500],
     ]);
+    // Of one place alone: what refers to a device, port or place there; what is of no place stands in all.
+    const quay = [...everything.find('placesByParent', 'root')].find(({ name }) => name === 'Quay')?.id ?? '';
+    const inQuay = (key: string): unknown[] =>
+      findReport(key)
+        ?.make(everything, quay)
+        .rows.map((row) => Object.values(row)[0]) ?? [];
+    expect(inQuay('bgp-session')).toEqual(['a']);
+    expect(inQuay('pathway')).toEqual(['duct']);
+    expect(inQuay('port-profile')).toEqual(['desk']);
     expect(new Set(reports.map(({ key }) => key)).size).toBe(reports.length);
   });
 

@@ -1,7 +1,8 @@
 import { factFieldsOf, type FactField } from '../model/factFields.ts';
-import { kinds, type Kind, type Row } from '../model/kinds.ts';
+import { kinds, refsOf, type Kind, type Row } from '../model/kinds.ts';
 import type { Network } from '../model/network.ts';
 import { compareNames } from '../model/order.ts';
+import { devicesInScope, placesWithin } from '../model/places.ts';
 import { rowTitle, titleOf } from '../model/titles.ts';
 import type { Cell, Table } from './table.ts';
 
@@ -13,10 +14,28 @@ function cellOf(network: Network, row: Row, { field, form, to }: FactField): Cel
   return typeof value === 'number' ? value : String(value);
 }
 
-/** Every row of a kind with its facts, as the kind says them: for kinds that nobody wrote a schedule for. */
-export function kindSchedule(network: Network, kind: Kind): Table {
+/** Whether a row is of a place: by the device, port, rack or place that it refers to; all are where it refers to none. */
+function scopeOf(network: Network, kind: Kind, scopeId: string | null): (row: Row) => boolean {
+  const refs = refsOf(kind).filter(([, { to }]) => ['device', 'port', 'rack', 'place'].includes(to));
+  if (scopeId === null || refs.length === 0) return () => true;
+  const places = placesWithin(network, scopeId);
+  const devices = new Set(devicesInScope(network, scopeId).map(({ id }) => id));
+  const holds = (to: Kind, id: string): boolean => {
+    if (to === 'device') return devices.has(id);
+    if (to === 'port') return devices.has(network.get('port', id)?.deviceId ?? '');
+    return places.has(to === 'rack' ? (network.get('rack', id)?.placeId ?? '') : id);
+  };
+  return (row) =>
+    refs.some(([field, { to }]) => {
+      const id = (row as unknown as Record<string, unknown>)[field];
+      return typeof id === 'string' && holds(to, id);
+    });
+}
+
+/** Every row of a kind in a place with its facts, as the kind says them: for kinds that nobody wrote a schedule for. */
+export function kindSchedule(network: Network, kind: Kind, scopeId: string | null): Table {
   const fields = factFieldsOf(kind);
-  const rows = [...network.all(kind)].map((row) => {
+  const rows = [...network.all(kind)].filter(scopeOf(network, kind, scopeId)).map((row) => {
     const cells = Object.fromEntries(fields.map((field) => [field.field, cellOf(network, row, field)]));
     return { id: row.id, cells, text: `${rowTitle(network, kind, row)} ${JSON.stringify(cells)}` };
   });

@@ -189,7 +189,7 @@ const ofKinds: readonly Report[] = kindNames
     title: kindHeading(kind),
     what: `Every ${kinds[kind].one} with its facts`,
     kind,
-    make: (network) => kindSchedule(network, kind),
+    make: (network, scopeId) => kindSchedule(network, kind, scopeId),
   }));
 
 /** Every schedule there is; a new one is one file and one line above. */

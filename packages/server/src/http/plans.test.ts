@@ -11,6 +11,7 @@ import {
   type Network,
   type PlanConflict,
 } from '@visograph/core';
+import { once } from 'node:events';
 import { WebSocket } from 'ws';
 import { atHand, testServer, type AtHand, type Caller, type Reply, type TestServer } from '../testServer.ts';
 
@@ -28,6 +29,12 @@ interface Plan {
   name: string;
   revision: number;
   thrownAway: { by: string } | null;
+}
+/** What came over a socket, in words. */
+interface Heard {
+  heard: string[];
+  socket: WebSocket;
+  until: (count: number) => Promise<void>;
 }
 interface Refused {
   detail: string;
@@ -316,7 +323,7 @@ describe('who may see which line', () => {
     const other = await server.second();
     await other.store.read(here.projectId);
     await other.store.read(here.projectId, plan);
-    const listen = async (url: string, query: string): Promise<{ heard: string[]; socket: WebSocket }> => {
+    const listen = async (url: string, query: string): Promise<Heard> => {
       const socket = new WebSocket(`${url.replace('http', 'ws')}/api/v1${here.at(`live${query}`)}`, {
         headers: { Cookie: here.rita.cookies },
       });
@@ -326,7 +333,10 @@ describe('who may see which line', () => {
         heard.push(message.entry?.sentence ?? message.type);
       });
       await new Promise((resolve, reject) => socket.on('open', resolve).on('error', reject));
-      return { heard, socket };
+      const until = async (count: number): Promise<void> => {
+        while (heard.length < count) await once(socket, 'message');
+      };
+      return { heard, socket, until };
     };
     const all = await Promise.all([
       listen(server.url, ''),
@@ -336,12 +346,7 @@ describe('who may see which line', () => {
     const planned = await set(here.ben, plan, 'kq-acc-1', { serial: 'PLANNED' });
     const real = await set(here.ben, null, 'kq-acc-3', { serial: 'REAL' });
     const wanted = [[real.sentence], [planned.sentence, 'moved'], [planned.sentence, 'moved']];
-    for (
-      let tries = 0;
-      tries < 100 && all.some(({ heard }, at) => heard.length < (wanted[at]?.length ?? 0));
-      tries++
-    )
-      await new Promise((done) => setTimeout(done, 50));
+    await Promise.all(all.map(({ until }, at) => until(wanted[at]?.length ?? 0)));
     expect(all.map(({ heard }) => heard)).toEqual(wanted);
     for (const { socket } of all) socket.close();
     await here.ben.call('PUT', here.at(`plans/${plan}`), { thrownAway: true });

@@ -77,10 +77,14 @@ export async function reserve(
     .select('kind', 'what', 'key')
     .where({ projectId: of.projectId, lineId: of.line });
   const [before, after] = [new Set(had.map(nameOf)), new Set(wanted.map(nameOf))];
-  for (const { kind, what, key } of had.filter((one) => !after.has(nameOf(one))))
+  const released = had
+    .filter((one) => !after.has(nameOf(one)))
+    .map(({ kind, what, key }) => [kind, what, key]);
+  for (let at = 0; at < released.length; at += 1000)
     await transaction('reservation')
       .delete()
-      .where({ projectId: of.projectId, lineId: of.line, kind, what, key });
+      .where({ projectId: of.projectId, lineId: of.line })
+      .whereIn(['kind', 'what', 'key'], released.slice(at, at + 1000));
   const added = wanted.filter((one) => !before.has(nameOf(one)));
   const lost: Reservation[] = [];
   for (let at = 0; at < added.length; at += 1000) {
