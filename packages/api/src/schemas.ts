@@ -4,7 +4,7 @@ import {
   kindNames,
   kinds,
   type CableRowResult,
-  type Finding,
+  type ToldFinding,
   type Kind,
   type PlanConflict,
   type Rows,
@@ -58,7 +58,7 @@ export const finding = z.object({
   about: z.array(z.string()),
   rows: z.array(subject),
   message: z.string(),
-}) satisfies z.ZodType<Finding>;
+}) satisfies z.ZodType<ToldFinding>;
 
 export const problem = z.object({
   code: z.enum(['schema', 'missing', 'duplicate', 'kept', 'conflict', 'impossible', 'inUse', 'absent']),

@@ -24,6 +24,7 @@ import {
   type Network,
   type Run,
   type Sheet,
+  faultText,
 } from '@visograph/core';
 import { measureText } from '@visograph/drawing';
 import { diagramSvg, elevationSvg } from '@visograph/drawing/svg';
@@ -128,7 +129,10 @@ const trace: Command = (invocation) => {
     ...runJson(network, run),
     speedBps: judged.speedBps,
     lightLeftDb: judged.light === null ? null : Math.round(judged.light.marginDb * 100) / 100,
-    faults: judged.faults.map(({ severity, text }) => ({ severity, message: text })),
+    faults: judged.faults.map((fault) => ({
+      severity: fault.severity,
+      message: faultText(network, fault),
+    })),
   };
   const { hops } = result;
   if (values.json === true) out(asJson(result));
@@ -150,7 +154,7 @@ const trace: Command = (invocation) => {
     if (judged.light !== null) out(`Light left: ${judged.light.marginDb.toFixed(1)} dB.\n`);
     for (const { run: branch } of run.branches)
       out(`Branches to ${portTitle(network, branch.to ?? branch.from)}.\n`);
-    for (const fault of judged.faults) out(`${fault.severity}  ${fault.text}.\n`);
+    for (const fault of judged.faults) out(`${fault.severity}  ${faultText(network, fault)}.\n`);
   }
   return run.ends === 'loop' ? 1 : 0;
 };

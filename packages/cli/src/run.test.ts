@@ -44,8 +44,8 @@ describe('check', () => {
     ).toEqual([
       ['address-duplicate', 'address 10.40.40.20/24'],
       ['cable-one-end', 'cable AH-00016'],
-      ['link-medium', 'device br-edge-1'],
-      ['link-optics', 'device br-edge-1'],
+      ['link-medium', 'device br-acc-1'],
+      ['link-optics', 'device br-acc-1'],
       ['poe-over-budget', 'device kq-acc-5'],
       ['prefix-overlap', 'prefix 10.41.3.64/26'],
       ['rack-over-limit', 'rack BR-A1'],

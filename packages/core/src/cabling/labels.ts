@@ -82,35 +82,6 @@ export function nextCableLabel(network: Network, a: Port | null, b: Port | null 
   return written(halves, number, digits);
 }
 
-/** Labels missing from a sequence of numbered labels with one prefix, in order. */
-export function missingLabels(labels: readonly string[]): string[] {
-  const numbers = new Map<number, string>();
-  let prefix = '';
-  let width = 0;
-  for (const label of labels) {
-    const match = /^(.*?)(\d+)$/.exec(label);
-    if (match === null) continue;
-    prefix = match[1] ?? '';
-    width = (match[2] ?? '').length;
-    numbers.set(Number(match[2]), label);
-  }
-  const sorted = [...numbers.keys()].sort((a, b) => a - b);
-  const missing: string[] = [];
-  for (let at = 1; at < sorted.length; at++) {
-    for (
-      let number = (sorted[at - 1] ?? 0) + 1;
-      number < (sorted[at] ?? 0) && missing.length < 1000;
-      number++
-    ) {
-      missing.push(`${prefix}${String(number).padStart(width, '0')}`);
-    }
-  }
-  return missing;
-}
-
-/** The prefix of a numbered label; null where it ends in no number. */
-export const labelPrefix = (label: string): string | null => /^(.*?)\d+$/.exec(label)?.[1] ?? null;
-
 const endText = (network: Network, portId: string | null): string => {
   const port = network.get('port', portId);
   const device = network.get('device', port?.deviceId ?? null);

@@ -116,9 +116,14 @@ describe('light', () => {
 
   test('bidirectional pairs: up faces down, never up', () => {
     expect(opticsDisagree(optic('BX-10U'), optic('BX-10D'))).toBeNull();
-    expect(opticsDisagree(optic('BX-10U'), optic('BX-10U'))).toContain('both send on 1270 nm');
-    expect(opticsDisagree(optic('BX-10U'), optic('LR-10'))).toContain('only one of them is bidirectional');
-    expect(opticsDisagree(optic('LR-10'), optic('ER-10'))).toContain('1310 nm');
+    expect(opticsDisagree(optic('BX-10U'), optic('BX-10U'))).toMatchObject({
+      by: 'both send alike',
+      nm: 1270,
+    });
+    expect(opticsDisagree(optic('BX-10U'), optic('LR-10'))?.by).toBe('one is bidirectional');
+    const waves = opticsDisagree(optic('LR-10'), optic('ER-10'));
+    expect(waves).toEqual(opticsDisagree(optic('ER-10'), optic('LR-10')));
+    expect(waves?.by === 'wavelength' && waves.optics.map(({ nm }) => nm).sort()).toEqual([[1310], [1550]]);
     expect(opticsDisagree(optic('SR4-100'), optic('SR-25'), { a: 4, b: 1 })).toBeNull();
   });
 });

@@ -1,29 +1,28 @@
-import { speedText } from '../model/speed.ts';
 import { connectors, type Connector } from '../model/connectors.ts';
 import type { CatalogueModel } from '../model/kinds/catalogueModel.ts';
 import type { Port } from '../model/kinds/port.ts';
 import type { CablingRules } from '../model/kinds/project.ts';
-import { modelTitle } from '../model/kinds.ts';
 import type { Network } from '../model/network.ts';
-import { endsOf, portTitle } from '../model/ports.ts';
+import { endsOf } from '../model/ports.ts';
 import { classOf, isCage, isFibre, plugsInto, type CableMedium } from '../model/plugs.ts';
 import { portGroupOf } from '../racks/modelPorts.ts';
 import { lightBudget, type LightBudget } from './light.ts';
-import { poeClasses, poeDevice, poeSource } from './poe.ts';
+import { poeDevice, poeSource } from './poe.ts';
+import type { Fault, FaultAspect, FaultFacts, OpticsDisagree } from './fault.ts';
 import { cablingRules } from './rules.ts';
-import { stopText, type Run } from './trace.ts';
+import type { Run } from './trace.ts';
 
 /** An active port at one end of a run, with what sits in its cage. */
 export interface ActiveEnd {
   port: Port;
-  title: string;
   transceiver: CatalogueModel | null;
   poeSource: number | null;
   poeDevice: number | null;
 }
 /** One cable of a run. */
 export interface Span {
-  label: string;
+  /** Null where it is only proposed. */
+  cableId: string | null;
   type: CatalogueModel | null;
   lengthM: number | null;
 }
@@ -38,14 +37,6 @@ export interface Link {
   lanes: { a: number; b: number };
 }
 
-export interface Fault {
-  severity: 'bad' | 'warn';
-  /** What is compared, for whom to look: optics, reach, plug, category, power. */
-  about: 'optics' | 'light' | 'reach' | 'medium' | 'plug' | 'poe' | 'speed' | 'strand';
-  /** A cage without anything in it: at both ends of a link it only says that optics are not documented. */
-  emptyCage?: true;
-  text: string;
-}
 export interface Judgement {
   /** What the link runs at; null where a speed is not known. */
   speedBps: number | null;
@@ -53,8 +44,6 @@ export interface Judgement {
   light: LightBudget | null;
   faults: Fault[];
 }
-
-const metres = (value: number): string => `${Math.round(value * 10) / 10} m`;
 
 /** Top speed of balanced copper over a channel, and how far (TIA-568.2-D; IEEE 802.3 clauses 40, 55, 126). */
 const copperLimits: Partial<Record<CableMedium, { speedBps: number; reachM: number }[]>> = {
@@ -95,102 +84,92 @@ function endSpeed(end: ActiveEnd, spans: readonly Span[], lanes: number): number
   return own === null || !Number.isFinite(own) ? null : own / lanes;
 }
 
-const classWord = (optics: NonNullable<CatalogueModel['optics']>, medium: CableMedium | null): string =>
-  medium === null ? optics.connector : classOf(medium);
+/** Two of a kind in an order of their own, so that it does not matter from which end they are seen. */
+const pair = <T>(a: T, b: T): [T, T] => (JSON.stringify(a) <= JSON.stringify(b) ? [a, b] : [b, a]);
 
 /** What two transceivers facing each other disagree on; null when they belong together. */
 export function opticsDisagree(
   a: CatalogueModel,
   b: CatalogueModel,
   lanes: { a: number; b: number } = { a: 1, b: 1 },
-): string | null {
+): OpticsDisagree | null {
   const [left, right] = [a.optics, b.optics];
   if (left === null || right === null) return null;
+  const both = pair({ modelId: a.id }, { modelId: b.id });
   const speeds = [left.speedBps / lanes.a, right.speedBps / lanes.b] as const;
   if (speeds[0] !== speeds[1])
-    return `${modelTitle(a)} runs at ${speedText(speeds[0])} a lane, ${modelTitle(b)} at ${speedText(speeds[1])}`;
+    return {
+      by: 'speed',
+      optics: pair({ modelId: a.id, laneBps: speeds[0] }, { modelId: b.id, laneBps: speeds[1] }),
+    };
   if (a.medium !== null && b.medium !== null && classOf(a.medium) !== classOf(b.medium))
-    return `${modelTitle(a)} is made for ${classWord(left, a.medium)}, ${modelTitle(b)} for ${classWord(right, b.medium)}`;
+    return {
+      by: 'class',
+      optics: pair({ modelId: a.id, made: classOf(a.medium) }, { modelId: b.id, made: classOf(b.medium) }),
+    };
   // Bidirectional optics send and receive on one strand: each must send what the other receives.
   const paired = (optics: typeof left): boolean => optics.wavelengthsNm.length === 2;
   if (paired(left) || paired(right)) {
     const [sent, heard] = left.wavelengthsNm;
-    if (paired(left) !== paired(right))
-      return `${modelTitle(a)} and ${modelTitle(b)}: only one of them is bidirectional`;
-    return right.wavelengthsNm[0] === heard && right.wavelengthsNm[1] === sent
-      ? null
-      : `${modelTitle(a)} and ${modelTitle(b)} both send on ${sent ?? ''} nm: one of the pair must be the opposite kind`;
+    if (paired(left) !== paired(right)) return { by: 'one is bidirectional', optics: both };
+    if (right.wavelengthsNm[0] === heard && right.wavelengthsNm[1] === sent) return null;
+    if (right.wavelengthsNm[0] === sent) return { by: 'both send alike', optics: both, nm: sent ?? null };
   }
   const same =
+    !paired(left) &&
     left.wavelengthsNm.length === right.wavelengthsNm.length &&
     left.wavelengthsNm.every((wave, at) => Math.abs(wave - (right.wavelengthsNm[at] ?? 0)) <= 20);
   return same
     ? null
-    : `${modelTitle(a)} sends on ${left.wavelengthsNm.join(', ')} nm, ${modelTitle(b)} on ${right.wavelengthsNm.join(', ')} nm`;
+    : {
+        by: 'wavelength',
+        optics: pair({ modelId: a.id, nm: left.wavelengthsNm }, { modelId: b.id, nm: right.wavelengthsNm }),
+      };
 }
 
-function judgeOptics(link: Link, lengthM: number, rules: CablingRules, faults: Fault[]): LightBudget | null {
-  const add = (severity: Fault['severity'], about: Fault['about'], text: string): void =>
-    void faults.push({ severity, about, text });
+type Add = (severity: Fault['severity'], about: FaultAspect, facts: FaultFacts) => void;
+
+function judgeOptics(link: Link, lengthM: number, rules: CablingRules, add: Add): LightBudget | null {
   const { a, b } = link;
   const cages = [a, b].filter((end): end is ActiveEnd => end !== null && isCage(end.port.connector));
-  const direct = link.spans.some(isDirect);
-  if (direct) {
-    for (const end of cages)
-      if (end.transceiver !== null)
-        add(
-          'bad',
-          'plug',
-          `${end.title} holds ${modelTitle(end.transceiver)}, but the cable plugs into the cage itself`,
-        );
+  if (link.spans.some(isDirect)) {
+    for (const { transceiver, port } of cages)
+      if (transceiver !== null)
+        add('bad', 'plug', { is: 'optic before direct cable', portId: port.id, modelId: transceiver.id });
     return null;
   }
-  const lit = cages.filter((end) => end.transceiver !== null);
   for (const end of cages)
     if (end.transceiver === null && link.spans.length > 0)
-      faults.push({
-        severity: 'warn',
-        about: 'optics',
-        text: `${end.title} has no transceiver in its cage`,
-        emptyCage: true,
-      });
+      add('warn', 'optics', { is: 'empty cage', portId: end.port.id });
   const left = a?.transceiver ?? null;
   const right = b?.transceiver ?? null;
-  if (left !== null && right !== null) {
-    const why = opticsDisagree(left, right, link.lanes);
-    if (why !== null) add('bad', 'optics', why);
-  }
-  for (const end of lit) {
-    const { transceiver } = end;
+  const about = left !== null && right !== null ? opticsDisagree(left, right, link.lanes) : null;
+  if (about !== null) add('bad', 'optics', { is: 'optics disagree', about });
+  for (const { port, transceiver } of cages) {
     const optics = transceiver?.optics ?? null;
     if (transceiver === null || optics === null) continue;
-    const other = link.spans.find(
-      ({ type }) =>
-        type?.medium != null &&
-        transceiver.medium !== null &&
-        classOf(type.medium) !== classOf(transceiver.medium),
+    const own = transceiver.medium;
+    // The nearest to it, so that the same is told from whichever end the run is followed.
+    const nearest = port === link.a?.port ? link.spans : link.spans.toReversed();
+    const other = nearest.find(
+      ({ type }) => type?.medium != null && own !== null && classOf(type.medium) !== classOf(own),
     );
-    if (other?.type?.medium != null && transceiver.medium !== null)
-      add(
-        'bad',
-        'medium',
-        `${modelTitle(transceiver)} at ${end.title} is made for ${classOf(transceiver.medium)}; ${other.label} is ${other.type.medium}`,
-      );
+    const at = { portId: port.id, modelId: transceiver.id };
+    if (other?.type?.medium != null && own !== null)
+      add('bad', 'medium', {
+        is: 'optic for other medium',
+        ...at,
+        made: classOf(own),
+        cableId: other.cableId,
+        medium: other.type.medium,
+      });
     if (optics.reachM < lengthM)
-      add(
-        'bad',
-        'reach',
-        `${modelTitle(transceiver)} at ${end.title} reaches ${metres(optics.reachM)}, the run is ${metres(lengthM)}`,
-      );
+      add('bad', 'reach', { is: 'optic too short', ...at, reachM: optics.reachM, lengthM });
   }
   return judgeLight(link, add, rules);
 }
 
-function judgeLight(
-  link: Link,
-  add: (severity: Fault['severity'], about: Fault['about'], text: string) => void,
-  rules: CablingRules,
-): LightBudget | null {
+function judgeLight(link: Link, add: Add, rules: CablingRules): LightBudget | null {
   const fibres = link.spans.flatMap(({ type, lengthM }) =>
     type?.medium != null && isFibre(type.medium) ? [{ medium: type.medium, lengthM: lengthM ?? 0 }] : [],
   );
@@ -216,57 +195,48 @@ function judgeLight(
       },
       rules,
     );
-    if (worst === null || budget.marginDb < worst.marginDb) worst = budget;
+    if (worst === null || isWorse(budget, worst)) worst = budget;
   }
   if (worst !== null && worst.marginDb < 0)
-    add(
-      'bad',
-      'light',
-      `the light is ${Math.abs(worst.marginDb).toFixed(1)} dB short: ${worst.lossDb.toFixed(1)} dB are lost of a budget of ${worst.budgetDb.toFixed(1)} dB`,
-    );
+    add('bad', 'light', {
+      is: 'too little light',
+      shortDb: Math.abs(worst.marginDb),
+      lossDb: worst.lossDb,
+      budgetDb: worst.budgetDb,
+    });
   return worst;
 }
 
-function judgeMedia(link: Link, lengthM: number, speedBps: number | null, faults: Fault[]): void {
-  const kinds = new Set(
+/** Which way has less light left; where both have the same, the one that loses more is told, from whichever end one looks. */
+const isWorse = (one: LightBudget, other: LightBudget): boolean =>
+  one.marginDb < other.marginDb || (one.marginDb === other.marginDb && one.lossDb > other.lossDb);
+
+function judgeMedia(link: Link, lengthM: number, speedBps: number | null, add: Add): void {
+  const kinds = new Set<string>(
     link.spans.flatMap(({ type }) => (type?.medium == null ? [] : [classOf(type.medium)])),
   );
-  const joinable = ['single-mode', 'multimode', 'copper'].filter((one) => kinds.has(one as never));
-  if (joinable.length > 1)
-    faults.push({ severity: 'bad', about: 'medium', text: `the run changes from ${joinable.join(' to ')}` });
+  const media = ['single-mode', 'multimode', 'copper'].filter((one) => kinds.has(one));
+  if (media.length > 1) add('bad', 'medium', { is: 'media differ', media });
   const copperM = link.spans.reduce(
     (sum, span) =>
       sum + (span.type?.medium != null && classOf(span.type.medium) === 'copper' ? (span.lengthM ?? 0) : 0),
     0,
   );
-  for (const span of link.spans) {
-    const medium = span.type?.medium ?? null;
+  for (const { type, cableId } of link.spans) {
+    const medium = type?.medium ?? null;
     if (medium === null || speedBps === null) continue;
     if (classOf(medium) === 'copper') {
-      const reach = copperReachM(medium, speedBps);
-      if (reach === null)
-        faults.push({
-          severity: 'bad',
-          about: 'speed',
-          text: `${span.label} is ${medium}, which does not carry ${speedText(speedBps)}`,
-        });
-      else if (copperM > reach)
-        faults.push({
-          severity: 'bad',
-          about: 'reach',
-          text: `${medium} carries ${speedText(speedBps)} over ${metres(reach)}, the run is ${metres(copperM)}`,
-        });
+      const reachM = copperReachM(medium, speedBps);
+      if (reachM === null) add('bad', 'speed', { is: 'copper too slow', cableId, medium, speedBps });
+      else if (copperM > reachM)
+        add('bad', 'reach', { is: 'copper too long', medium, speedBps, reachM, lengthM: copperM });
     } else if (medium === 'twinax' && lengthM > twinaxReachM(speedBps)) {
-      faults.push({
-        severity: 'bad',
-        about: 'reach',
-        text: `passive twinax reaches ${twinaxReachM(speedBps)} m at ${speedText(speedBps)}, the run is ${metres(lengthM)}`,
-      });
+      add('bad', 'reach', { is: 'twinax too long', speedBps, reachM: twinaxReachM(speedBps), lengthM });
     }
   }
 }
 
-function judgePower(link: Link, faults: Fault[]): void {
+function judgePower(link: Link, add: Add): void {
   const sides = [
     [link.a, link.b],
     [link.b, link.a],
@@ -274,28 +244,25 @@ function judgePower(link: Link, faults: Fault[]): void {
   for (const [from, to] of sides) {
     if (to?.poeDevice == null || from === null || to.port.role === 'powerIn') continue;
     const wanted = to.poeDevice === 0 ? 3 : to.poeDevice;
-    if (from.poeSource === null || from.poeSource >= wanted) continue;
-    const [needs, gives] = [poeClasses[wanted], poeClasses[from.poeSource]];
-    faults.push({
-      severity: 'warn',
-      about: 'poe',
-      text: `${to.title} asks for PoE class ${wanted} (${needs?.deviceW ?? 0} W), ${from.title} gives class ${from.poeSource} (${gives?.deviceW ?? 0} W): it runs with less`,
-    });
+    const gives = from.poeSource;
+    if (gives === null || gives >= wanted) continue;
+    add('warn', 'poe', { is: 'class too low', portId: to.port.id, wanted, sourceId: from.port.id, gives });
   }
 }
 
 /** What a link runs at, what is left of its light, and what is wrong with it, worst first. */
 export function judgeLink(link: Link, rules: CablingRules): Judgement {
   const faults: Fault[] = [];
+  const add: Add = (severity, about, facts) => void faults.push({ severity, about, facts });
   const lengthM = link.spans.reduce((sum, span) => sum + (span.lengthM ?? 0), 0);
   const speeds = [
     link.a === null ? null : endSpeed(link.a, link.spans, link.lanes.a),
     link.b === null ? null : endSpeed(link.b, link.spans, link.lanes.b),
   ].filter((speed) => speed !== null);
   const speedBps = speeds.length === 0 ? null : Math.min(...speeds);
-  const light = judgeOptics(link, lengthM, rules, faults);
-  judgeMedia(link, lengthM, speedBps, faults);
-  judgePower(link, faults);
+  const light = judgeOptics(link, lengthM, rules, add);
+  judgeMedia(link, lengthM, speedBps, add);
+  judgePower(link, add);
   return {
     speedBps,
     lengthM,
@@ -308,7 +275,6 @@ export function activeEnd(network: Network, port: Port): ActiveEnd {
   const device = network.get('device', port.deviceId);
   return {
     port,
-    title: portTitle(network, port.id).replace(':', ' '),
     transceiver: network.get('model', port.transceiverId),
     poeSource: poeSource(network, port),
     poeDevice: poeDevice(network, device),
@@ -340,7 +306,7 @@ export function partsOf(
     if ('cable' in hop) {
       const cable = network.get('cable', hop.cable);
       if (cable === null) return;
-      spans.push({ label: cable.label, type: network.get('model', cable.typeId), lengthM: cable.lengthM });
+      spans.push({ cableId: cable.id, type: network.get('model', cable.typeId), lengthM: cable.lengthM });
       splices += cable.splices;
     }
     const before = run.hops[at - 1];
@@ -409,17 +375,12 @@ function plugFaults(network: Network, run: Run): Fault[] {
       [plugs[1], plugs[0]],
     ].some(([left, right]) => fits(left, cable.aPortId) && fits(right, cable.bPortId));
     if (either) return [];
+    const portIds = [cable.aPortId, cable.bPortId].filter((id) => id !== null);
     return [
       {
         severity: 'bad',
         about: 'plug',
-        text: `${cable.label} is a ${modelTitle(type)}, which does not plug into ${[
-          cable.aPortId,
-          cable.bPortId,
-        ]
-          .map((id) => portTitle(network, id).replace(':', ' '))
-          .filter((title) => title !== '')
-          .join(' and ')}`,
+        facts: { is: 'wrong plug', cableId: cable.id, typeId: type.id, portIds },
       },
     ];
   });
@@ -429,7 +390,7 @@ function plugFaults(network: Network, run: Run): Fault[] {
 export function judgeRun(network: Network, run: Run): Judgement {
   const judged = judgeLink(linkOf(network, run), cablingRules(network));
   const stopped: Fault[] =
-    run.stop === null ? [] : [{ severity: 'bad', about: 'strand', text: stopText(network, run.stop) }];
+    run.stop === null ? [] : [{ severity: 'bad', about: 'strand', facts: { is: 'stopped', stop: run.stop } }];
   return { ...judged, faults: [...stopped, ...plugFaults(network, run), ...judged.faults] };
 }
 

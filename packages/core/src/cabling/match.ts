@@ -8,6 +8,7 @@ import { filledBy, portsOf } from '../model/ports.ts';
 import { classOf, fitsCage, isCage, plugsInto } from '../model/plugs.ts';
 import { strandsBehind, strandsPerLeg } from '../model/strands.ts';
 import { deviceWatts } from '../racks/figures.ts';
+import { faultText } from './fault.ts';
 import { judgeLink, activeEnd, pairing, partsOf, type Link, type ActiveEnd } from './link.ts';
 import { speedText } from '../model/speed.ts';
 import { cablingRules } from './rules.ts';
@@ -205,7 +206,7 @@ function chooseOptics(
 ): Chosen | string {
   const { left, right } = ask;
   const rules = cablingRules(ask.network);
-  const spans = [...left.spans.slice().reverse(), { label: 'the cable', type, lengthM }, ...right.spans];
+  const spans = [...left.spans.slice().reverse(), { cableId: null, type, lengthM }, ...right.spans];
   const matedPairs = left.matedPairs + right.matedPairs;
   const splices = left.splices + right.splices;
   // Behind a panel the optic takes the plug of the cable that hangs on it, not of the one being laid.
@@ -228,7 +229,7 @@ function chooseOptics(
       const judged = judgeLink(link, rules);
       const bad = judged.faults.find((fault) => fault.severity === 'bad');
       if (bad !== undefined) {
-        if (forA.length * forB.length === 1 || bad.about !== 'optics') why = bad.text;
+        if (forA.length * forB.length === 1 || bad.about !== 'optics') why = faultText(ask.network, bad);
         continue;
       }
       const newOptics: Chosen['newOptics'] = [];
@@ -350,7 +351,7 @@ function judgeType(ask: Try, type: CatalogueModel): (Way & { rank: number }) | N
     const priced = [type, ...optics.map(({ model }) => model)].filter((model) => model.currency !== null);
     const priceMinor = cable === null ? null : cable + priceOf(optics.map(({ model }) => model));
     const warnings = [
-      ...chosen.judged.faults.map((fault) => fault.text),
+      ...chosen.judged.faults.map((fault) => faultText(ask.network, fault)),
       ...(ask.a.role === 'powerIn' || ask.b.role === 'powerIn' ? powerWarnings(ask, type) : []),
       ...(loose > 0
         ? [`${loose} ${loose === 1 ? 'leg hangs' : 'legs hang'} loose: no free port for it`]

@@ -1,21 +1,147 @@
-import type { Network } from '../model/network.ts';
-import type { Kind } from '../model/kinds.ts';
+import type { Subject } from '../change/removal.ts';
+import { inForce } from '../lens/inForce.ts';
+import { derived } from '../model/derived.ts';
+import type { Network, Touched } from '../model/network.ts';
+import { concerns, type Reads } from '../model/reads.ts';
 
-export interface Finding {
+export type Severity = 'bad' | 'warn';
+
+export type Fact = string | number | boolean | null | readonly Fact[] | { readonly [name: string]: Fact };
+/** What was found, as values: figures, ids of things, what one of a few cases it is. Never text for people. */
+export type Facts = { readonly [name: string]: Fact };
+
+/** What a rule found. The text is made at the edge by the rule; logic reads the facts. */
+export interface Finding<F extends Facts = Facts> {
   rule: string;
-  severity: 'bad' | 'warn';
-  /** What it is about, as people and files call it: "cable AH-00017". */
-  about: string[];
-  /** The same things by id. */
-  rows: { kind: Kind; id: string }[];
-  message: string;
+  severity: Severity;
+  /** The things concerned, the first of them the one it is shown at. */
+  subjects: readonly Subject[];
+  facts: F;
+}
+export type Evidence<F extends Facts> = Omit<Finding<F>, 'rule'>;
+
+const written = (fact: Fact | undefined): string => {
+  if (fact === undefined || fact === null || typeof fact !== 'object') return JSON.stringify(fact ?? null);
+  if (Array.isArray(fact)) return `[${(fact as readonly Fact[]).map(written).join()}]`;
+  const entries = Object.entries(fact as { readonly [name: string]: Fact });
+  return `{${entries
+    .sort(([a], [b]) => (a < b ? -1 : 1))
+    .map(([name, value]) => `${JSON.stringify(name)}:${written(value)}`)
+    .join()}}`;
+};
+
+/** The same text for the same finding, whatever things are called: its rule, what it is about, and its facts. */
+export const findingKey = ({ rule, subjects, facts }: Finding): string =>
+  `${rule} ${subjects
+    .map(({ kind, id }) => `${kind}:${id}`)
+    .sort()
+    .join(' ')} ${written(facts)}`;
+
+/** How a rule looks: in parts that can be judged by themselves, so that after an edit only some are judged again. */
+export interface Parts<F extends Facts> {
+  /** The key of every part. */
+  keys: (network: Network) => Iterable<string>;
+  /** What is found at a part; nothing where there is no such part. */
+  judge: (network: Network, key: string) => readonly Evidence<F>[];
+  /** The parts that a touched row can concern, `base` being the network before; null: it may be any of them. */
+  concerned: (network: Network, touched: Touched, base: Network) => Iterable<string> | null;
 }
 
-/** One rule of the trade: what it looks for, and how. */
-export interface Rule {
+interface RuleDefinition<F extends Facts> {
+  /** What its findings are called in files and on the command line. */
   key: string;
   title: string;
-  /** What it reads: what is in force, or all there is, retired things as well. */
-  reads?: 'in force' | 'all';
-  find: (network: Network) => Finding[];
+  /** What it looks at: what is in force, or all there is, retired things as well. */
+  looksAt?: 'in force' | 'all';
+  reads: Reads;
+  find: ((network: Network) => readonly Evidence<F>[]) | Parts<F>;
+  /** What it says of what it found: what is wrong, and the remedy. */
+  says: (facts: F, network: Network, subjects: readonly Subject[]) => string;
+  /** What it is about where that is no row: "cable AH-00017" that is missing. */
+  about?: (facts: F, network: Network, subjects: readonly Subject[]) => string[];
+}
+
+/** One rule of the trade: what it looks for, how, and what it says. */
+export interface Rule {
+  readonly key: string;
+  readonly title: string;
+  readonly reads: Reads;
+  readonly looksAt: 'in force' | 'all';
+  /** What is found in a network: kept, and after an edit made right for what was touched. In no particular order. */
+  findings: (whole: Network) => readonly Finding[];
+  says: (finding: Finding, network: Network) => string;
+  about: ((finding: Finding, network: Network) => string[]) | null;
+}
+
+/** What was found, by part. */
+type Book = ReadonlyMap<string, readonly Finding[]>;
+
+const wholly = <F extends Facts>(find: (network: Network) => readonly Evidence<F>[]): Parts<F> => ({
+  keys: () => [''],
+  judge: (network) => find(network),
+  concerned: () => null,
+});
+
+function partsTouched<F extends Facts>(
+  { concerned }: Parts<F>,
+  network: Network,
+  touched: readonly Touched[],
+  base: Network,
+): Set<string> | null {
+  const keys = new Set<string>();
+  for (const one of touched) {
+    const found = concerned(network, one, base);
+    if (found === null) return null;
+    for (const key of found) keys.add(key);
+  }
+  return keys;
+}
+
+/** A rule whose findings are carried over edits by what it says it reads. */
+export function defineRule<F extends Facts>(definition: RuleDefinition<F>): Rule {
+  const { key, title, reads, says, about, looksAt = 'in force' } = definition;
+  const parts = typeof definition.find === 'function' ? wholly(definition.find) : definition.find;
+  const judged = (network: Network, part: string): Finding[] =>
+    parts.judge(network, part).map((found) => ({ rule: key, ...found }));
+  const book = derived<Book>(
+    (network) => {
+      const made = new Map<string, readonly Finding[]>();
+      for (const part of parts.keys(network)) {
+        const found = judged(network, part);
+        if (found.length > 0) made.set(part, found);
+      }
+      return made;
+    },
+    (before, network, touched, base) => {
+      const relevant = touched.filter((one) => concerns(reads, one));
+      if (relevant.length === 0) return before;
+      const again = partsTouched(parts, network, relevant, base);
+      if (again === null) return null;
+      const after = new Map(before);
+      for (const part of again) {
+        const found = judged(network, part);
+        if (found.length > 0) after.set(part, found);
+        else after.delete(part);
+      }
+      return after;
+    },
+  );
+  const flat = new WeakMap<Book, readonly Finding[]>();
+  const listed = (of: Book): readonly Finding[] => {
+    const known = flat.get(of) ?? [...of.values()].flat();
+    flat.set(of, known);
+    return known;
+  };
+  // Findings carry the facts of their own rule: the one place where that is taken for granted.
+  const factsOf = (finding: Finding): F => finding.facts as F;
+  return {
+    key,
+    title,
+    reads,
+    looksAt,
+    findings: (whole) => listed(book(looksAt === 'all' ? whole : inForce(whole))),
+    says: (finding, network) => says(factsOf(finding), network, finding.subjects),
+    about:
+      about === undefined ? null : (finding, network) => about(factsOf(finding), network, finding.subjects),
+  };
 }

@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { networkOf } from '../testNetwork.ts';
 import { placeStates } from './placeStates.ts';
-import { checkNetwork } from './registry.ts';
+import { checkNetwork, findingsOf } from './registry.ts';
 
 test('counts and findings of inner places belong to the outer ones; the worst is shown', () => {
   const feed = { name: 'A', volts: 230, amps: 6, phases: 1 as const, derating: 0.8 };
@@ -25,7 +25,7 @@ test('counts and findings of inner places belong to the outer ones; the worst is
     ['cable-one-end', 'bad'],
     ['rack-over-limit', 'bad'],
   ]);
-  const states = placeStates(network, findings);
+  const states = placeStates(network, findingsOf(network));
   const of = (name: string) =>
     states.get([...network.all('place')].find((one) => one.name === name)?.id ?? '');
   expect(of('KQ')).toEqual({ devices: 3, racks: 1, findings: 2, worst: 'bad' });

@@ -1,3 +1,4 @@
+import type { Subject } from '../change/removal.ts';
 import { inForce } from '../lens/inForce.ts';
 import type { Network } from '../model/network.ts';
 import { placeOfDevice } from '../model/places.ts';
@@ -11,7 +12,7 @@ export interface PlaceState {
   worst: Finding['severity'] | null;
 }
 
-function placeOfRow(network: Network, row: Finding['rows'][number]): string | null {
+function placeOfRow(network: Network, row: Subject): string | null {
   if (row.kind === 'place') return row.id;
   if (row.kind === 'rack') return network.get('rack', row.id)?.placeId ?? null;
   let deviceId: string | null = row.kind === 'device' ? row.id : null;
@@ -46,7 +47,7 @@ export function placeStates(network: Network, findings: readonly Finding[]): Map
   for (const device of inForce(network).all('device'))
     outwards(placeOfDevice(network, device), (state) => state.devices++);
   for (const finding of findings) {
-    const [row] = finding.rows;
+    const [row] = finding.subjects;
     if (row === undefined) continue;
     outwards(placeOfRow(network, row), (state) => {
       state.findings++;

@@ -1,15 +1,18 @@
-import { inForce } from '../lens/inForce.ts';
+import type { Subject } from '../change/removal.ts';
+import { derived } from '../model/derived.ts';
 import type { Network } from '../model/network.ts';
 import { compareNames } from '../model/order.ts';
-import type { Finding, Rule } from './finding.ts';
+import type { Finding, Rule, Severity } from './finding.ts';
+import { subjectText } from './names.ts';
 import { addressRules } from './rules/addresses.ts';
 import { managementAddress } from './rules/managementAddress.ts';
 import { prefixRules } from './rules/prefixes.ts';
 import { routingRules } from './rules/routing.ts';
+import { segmentRules } from './rules/segments.ts';
 import { spanningTreeRules } from './rules/spanningTree.ts';
 import { vlanRules } from './rules/vlans.ts';
 import { labelGaps } from './rules/labelGaps.ts';
-import { links } from './rules/links.ts';
+import { linkRules } from './rules/links.ts';
 import { openCables } from './rules/openCables.ts';
 import { poeBudget } from './rules/poeBudget.ts';
 import { strandsMissing } from './rules/strands.ts';
@@ -20,27 +23,61 @@ export const rules: readonly Rule[] = [
   openCables,
   labelGaps,
   rackLimits,
-  links,
+  ...linkRules,
   poeBudget,
   strandsMissing,
   ...vlanRules,
   ...spanningTreeRules,
   ...prefixRules,
   ...addressRules,
+  ...segmentRules,
   ...routingRules,
   managementAddress,
 ];
+const byKey: ReadonlyMap<string, Rule> = new Map(rules.map((rule) => [rule.key, rule]));
 
-/** All findings of all rules, the bad ones first, of what is in force. */
-export function checkNetwork(network: Network): Finding[] {
-  const reading = { all: network, 'in force': inForce(network) };
-  const findings = rules.flatMap((rule) => rule.find(reading[rule.reads ?? 'in force']));
-  const weight = (finding: Finding): number => (finding.severity === 'bad' ? 0 : 1);
-  return findings.sort(
-    (a, b) =>
-      weight(a) - weight(b) ||
-      (a.rule < b.rule ? -1 : a.rule > b.rule ? 1 : 0) ||
-      compareNames(a.about[0] ?? '', b.about[0] ?? '') ||
-      compareNames(a.message, b.message),
-  );
+/**
+ * All findings of all rules, as data, in no particular order. Kept for the network; after an edit only what it can
+ * concern is judged again.
+ */
+export const findingsOf: (network: Network) => readonly Finding[] = derived((network) =>
+  rules.flatMap((rule) => rule.findings(network)),
+);
+
+/** A finding in words. */
+export interface ToldFinding {
+  rule: string;
+  severity: Severity;
+  /** What it is about, as people and files call it: "cable AH-00017". */
+  about: string[];
+  /** The same things by id, the first of them the one it is shown at. */
+  rows: Subject[];
+  message: string;
 }
+
+/** What a finding says in a network that it was found in. */
+export function tellFinding(network: Network, finding: Finding): ToldFinding {
+  const rule = byKey.get(finding.rule);
+  if (rule === undefined) throw new Error(`There is no rule ${finding.rule}.`);
+  return {
+    rule: finding.rule,
+    severity: finding.severity,
+    about: rule.about?.(finding, network) ?? finding.subjects.map((subject) => subjectText(network, subject)),
+    rows: [...finding.subjects],
+    message: rule.says(finding, network),
+  };
+}
+
+const weight = { bad: 0, warn: 1 };
+
+/** All findings of all rules in words, the bad ones first, of what is in force. */
+export const checkNetwork = (network: Network): ToldFinding[] =>
+  findingsOf(network)
+    .map((finding) => tellFinding(network, finding))
+    .sort(
+      (a, b) =>
+        weight[a.severity] - weight[b.severity] ||
+        (a.rule < b.rule ? -1 : a.rule > b.rule ? 1 : 0) ||
+        compareNames(a.about[0] ?? '', b.about[0] ?? '') ||
+        compareNames(a.message, b.message),
+    );

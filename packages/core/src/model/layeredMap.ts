@@ -2,6 +2,7 @@
 const gone = Symbol('gone');
 type Entry<V> = V | typeof gone;
 type Layer<V> = ReadonlyMap<string, Entry<V>>;
+const none: ReadonlyMap<string, never> = new Map<string, never>();
 
 /** So many of the newest changes are copied with every further one. */
 const mostOnTop = 256;
@@ -22,19 +23,23 @@ export class LayeredMap<V> {
   ) {}
 
   static empty<V>(): LayeredMap<V> {
-    return new LayeredMap<V>(0, new Map(), new Map(), new Map());
+    return LayeredMap.over<V>(none);
   }
 
   static of<V>(entries: Iterable<readonly [string, V]>): LayeredMap<V> {
-    const base = new Map(entries);
-    return new LayeredMap<V>(base.size, base, new Map(), new Map());
+    return LayeredMap.over(new Map(entries));
+  }
+
+  /** A map taken as it is: whoever made it leaves it alone from then on. */
+  static over<V>(base: ReadonlyMap<string, V>): LayeredMap<V> {
+    return new LayeredMap<V>(base.size, base, none, none);
   }
 
   /** Rows under their ids. */
   static byId<R extends { id: string }>(rows: Iterable<R>): LayeredMap<R> {
     const base = new Map<string, R>();
     for (const row of rows) base.set(row.id, row);
-    return new LayeredMap<R>(base.size, base, new Map(), new Map());
+    return LayeredMap.over(base);
   }
 
   get(key: string): V | undefined {
@@ -98,7 +103,7 @@ export class LayeredMap<V> {
       if (entry === gone) base.delete(key);
       else base.set(key, entry);
     }
-    return new LayeredMap<V>(size, base, new Map(), new Map());
+    return new LayeredMap<V>(size, base, none, none);
   }
 }
 

@@ -2,7 +2,7 @@ import { LayeredMap, type LayeredDraft } from './layeredMap.ts';
 
 /** The ids under a key: mostly one, sometimes a few, now and then very many. */
 type Bucket = string | readonly string[] | LayeredMap<true>;
-const mostFew = 32;
+const mostFew = 256;
 const none: readonly string[] = [];
 
 type KeyOf<R> = (row: R) => string | readonly string[] | null;
@@ -15,9 +15,24 @@ export class RowIndex<R extends { id: string }> {
   ) {}
 
   static build<R extends { id: string }>(keyOf: KeyOf<R>, rows: Iterable<R>): RowIndex<R> {
-    const draft = new RowIndex<R>(keyOf, LayeredMap.empty()).draft();
-    for (const row of rows) draft.add(row);
-    return draft.seal();
+    const found = new Map<string, string | string[]>();
+    const enter = (key: string, id: string): void => {
+      const ids = found.get(key);
+      if (ids === undefined) found.set(key, id);
+      else if (typeof ids !== 'string') {
+        if (ids.at(-1) !== id) ids.push(id);
+      } else if (ids !== id) found.set(key, [ids, id]);
+    };
+    for (const row of rows) {
+      const key = keyOf(row);
+      if (typeof key === 'string') enter(key, row.id);
+      else if (key !== null) for (const one of key) enter(one, row.id);
+    }
+    const buckets: Map<string, Bucket> = found;
+    for (const [key, ids] of found)
+      if (typeof ids !== 'string' && ids.length > mostFew)
+        buckets.set(key, LayeredMap.of(ids.map((id) => [id, true])));
+    return new RowIndex<R>(keyOf, LayeredMap.over(buckets));
   }
 
   draft(): RowIndexDraft<R> {

@@ -1,10 +1,10 @@
-import { grouped } from '../model/numbers.ts';
 import type { Device } from '../model/kinds/device.ts';
 import type { Rack } from '../model/kinds/rack.ts';
 import type { Network } from '../model/network.ts';
 import { cableAt, isFree, otherEnd } from '../model/ports.ts';
 import { addWatts, btuPerHourPerWatt, noWatts, type Watts } from './figures.ts';
 import { rackUse } from './occupancy.ts';
+import type { OverLimit } from './overLimit.ts';
 import { feedKey, powerFlow, usableW } from './power.ts';
 import { rackMemo } from './rackMemo.ts';
 import { rackSummary } from './summary.ts';
@@ -17,12 +17,6 @@ export interface FeedUse extends Watts {
   /** The highest phase at maximum draw, and what one phase may carry. */
   worstPhaseW: number;
   usablePhaseW: number;
-}
-
-/** A limit that is passed, in words with the numbers; `redundancy` only once a feed has failed. */
-export interface OverLimit {
-  limit: 'mass' | 'feed' | 'redundancy' | 'phase' | 'strip';
-  text: string;
 }
 
 export interface RackCapacity {
@@ -91,44 +85,24 @@ function overloadedStrips(network: Network, devices: readonly Device[]): OverLim
   });
   if (limited.length === 0) return [];
   const flow = powerFlow(network, devices);
-  return limited.flatMap(({ device, capacityW }) => {
+  return limited.flatMap(({ device, capacityW }): OverLimit[] => {
     const { maxW } = flow.throughOf(device);
-    return maxW > capacityW
-      ? [
-          {
-            limit: 'strip',
-            text: `${device.name} passes on up to ${grouped(maxW)} W, above its ${grouped(capacityW)} W`,
-          },
-        ]
-      : [];
+    return maxW > capacityW ? [{ limit: 'strip', deviceId: device.id, loadW: maxW, limitW: capacityW }] : [];
   });
 }
 
-function overText(capacity: Omit<RackCapacity, 'over'>, rack: Rack): OverLimit[] {
+/** Mass and feeds above what the rack carries. */
+function overloaded(capacity: Omit<RackCapacity, 'over'>): OverLimit[] {
+  const { rackId, massKg, massLimitKg, feeds } = capacity;
   const over: OverLimit[] = [];
-  const add = (limit: OverLimit['limit'], text: string): void => void over.push({ limit, text });
-  if (capacity.massLimitKg !== null && capacity.massKg > capacity.massLimitKg)
-    add(
-      'mass',
-      `${rack.name} holds ${grouped(capacity.massKg)} kg, above its limit of ${grouped(capacity.massLimitKg)} kg`,
-    );
-  for (const feed of capacity.feeds) {
-    const limit = `${grouped(feed.usableW)} W`;
-    if (feed.maxW > feed.usableW)
-      add(
-        'feed',
-        `Feed ${feed.feed} of ${rack.name} carries up to ${grouped(feed.maxW)} W, above its usable ${limit}`,
-      );
-    else if (feed.aloneW > feed.usableW)
-      add(
-        'redundancy',
-        `Feed ${feed.feed} of ${rack.name} would carry ${grouped(feed.aloneW)} W alone, above its usable ${limit}: no redundancy`,
-      );
-    if (feed.maxW <= feed.usableW && feed.worstPhaseW > feed.usablePhaseW + 1e-6)
-      add(
-        'phase',
-        `A phase of feed ${feed.feed} of ${rack.name} carries up to ${grouped(feed.worstPhaseW)} W, above its usable ${grouped(feed.usablePhaseW)} W`,
-      );
+  if (massLimitKg !== null && massKg > massLimitKg)
+    over.push({ limit: 'mass', rackId, massKg, limitKg: massLimitKg });
+  for (const { feed, usableW, maxW, aloneW, worstPhaseW, usablePhaseW } of feeds) {
+    if (maxW > usableW) over.push({ limit: 'feed', rackId, feed, loadW: maxW, limitW: usableW });
+    else if (aloneW > usableW)
+      over.push({ limit: 'redundancy', rackId, feed, loadW: aloneW, limitW: usableW });
+    if (maxW <= usableW && worstPhaseW > usablePhaseW + 1e-6)
+      over.push({ limit: 'phase', rackId, feed, loadW: worstPhaseW, limitW: usablePhaseW });
   }
   return over;
 }
@@ -160,7 +134,7 @@ function capacityOf(network: Network, rack: Rack): RackCapacity {
     btuPerHour: draw.maxW * btuPerHourPerWatt,
     feeds: feedUses(network, rack, devices),
   };
-  return { ...figures, over: [...overText(figures, rack), ...overloadedStrips(network, devices)] };
+  return { ...figures, over: [...overloaded(figures), ...overloadedStrips(network, devices)] };
 }
 
 /** Units, mass, power per feed and heat of a rack, and what is above its limit. Kept until it may have changed. */

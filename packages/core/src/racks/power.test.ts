@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { deviceNamed, networkOf, rackNamed } from '../testNetwork.ts';
 import { freePortsBySpeed, rackCapacity, sumCapacity } from './capacity.ts';
+import { overText } from './overLimit.ts';
 import { feedFailure, powerFlow, usableW } from './power.ts';
 
 const single = (name: string, amps: number) => ({
@@ -86,7 +87,9 @@ describe('power chains', () => {
         { label: `B-${at}`, a: `pdb:o${at + 1}`, b: `${name}:psu2` },
       ]),
     });
-    expect(rackCapacity(network, rackNamed(network, 'R1')).over.map(({ text }) => text)).toEqual([
+    expect(
+      rackCapacity(network, rackNamed(network, 'R1')).over.map((over) => overText(network, over)),
+    ).toEqual([
       'Feed A of R1 would carry 1 505 W alone, above its usable 1 104 W: no redundancy',
       'Feed B of R1 would carry 1 505 W alone, above its usable 1 104 W: no redundancy',
     ]);
@@ -120,7 +123,7 @@ describe('power chains', () => {
     // 4 A x 230 V x 0.8 = 736 W a phase: the feed as a whole is fine, phase 1 and 2 are not.
     expect(capacity.feeds[0]).toMatchObject({ usableW: 2208, usablePhaseW: 736 });
     expect(capacity.feeds[0]?.worstPhaseW).toBeCloseTo(764);
-    expect(capacity.over.map(({ text }) => text)).toEqual([
+    expect(capacity.over.map((over) => overText(network, over))).toEqual([
       'A phase of feed A of R1 carries up to 764 W, above its usable 736 W',
     ]);
   });

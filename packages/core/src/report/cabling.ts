@@ -1,4 +1,6 @@
-import { endLabel, labelPrefix, missingLabels } from '../cabling/labels.ts';
+import { firstFault } from '../cabling/fault.ts';
+import { endLabel } from '../cabling/labels.ts';
+import { labelPrefix, missingLabels } from '../cabling/labelSeries.ts';
 import { judgeRun } from '../cabling/link.ts';
 import { poeLoad } from '../cabling/poe.ts';
 import { traceRun } from '../cabling/trace.ts';
@@ -153,7 +155,7 @@ export function runSchedule(network: Network, scopeId: string | null): Table {
         lengthM: Math.round(run.lengthM * 100) / 100,
         speed: gigabits(judged.speedBps),
         marginDb: judged.light === null ? null : Math.round(judged.light.marginDb * 10) / 10,
-        fault: judged.faults[0]?.text ?? null,
+        fault: firstFault(network, judged.faults),
       },
     });
   }
@@ -241,25 +243,21 @@ function oddLengths(network: Network, typeId: string, lengths: ReadonlySet<numbe
 
 /** Numbers missing from label sequences of the scope's cables, and who stands beside the gap. */
 export function missingLabelSchedule(network: Network, scopeId: string | null): Table {
-  const byPrefix = new Map<string, string[]>();
-  for (const cable of cablesInScope(network, scopeId)) {
-    const prefix = labelPrefix(cable.label);
-    if (prefix === null) continue;
-    const labels = byPrefix.get(prefix);
-    if (labels === undefined) byPrefix.set(prefix, [cable.label]);
-    else labels.push(cable.label);
-  }
-  const rows = [...byPrefix].flatMap(([prefix, labels]) =>
-    missingLabels(labels)
-      .filter((label) => network.findOne('cableByLabel', label.toLowerCase()) === null)
-      .map((label) => {
-        const after = labels.filter((one) => compareNames(one, label) > 0).sort(compareNames)[0] ?? '';
-        return {
-          id: network.findOne('cableByLabel', after.toLowerCase())?.id ?? '',
-          cells: { label, prefix, before: after },
-        };
-      }),
-  );
+  const labels = cablesInScope(network, scopeId).map(({ label }) => label);
+  const rows = missingLabels(labels)
+    .filter((label) => network.findOne('cableByLabel', label.toLowerCase()) === null)
+    .map((label) => {
+      const prefix = labelPrefix(label) ?? '';
+      const after =
+        labels
+          .filter((one) => labelPrefix(one)?.toLowerCase() === prefix.toLowerCase())
+          .filter((one) => compareNames(one, label) > 0)
+          .sort(compareNames)[0] ?? '';
+      return {
+        id: network.findOne('cableByLabel', after.toLowerCase())?.id ?? '',
+        cells: { label, prefix, before: after },
+      };
+    });
   return table(
     [
       { key: 'label', label: 'Missing' },

@@ -1,3 +1,4 @@
+import { overText } from '../racks/overLimit.ts';
 import type { Rack } from '../model/kinds/rack.ts';
 import type { Network } from '../model/network.ts';
 import { compareNames } from '../model/order.ts';
@@ -50,7 +51,7 @@ export function capacityRow(network: Network, rack: Rack, capacity: RackCapacity
     aloneW: capacity.feeds.length === 0 ? null : Math.round(worst),
     btuPerHour: Math.round(capacity.btuPerHour),
     ...Object.fromEntries(speeds.map(({ key, bps }) => [key, freePorts.get(bps) ?? 0])),
-    over: capacity.over.map(({ text }) => text).join('; ') || null,
+    over: capacity.over.map((over) => overText(network, over)).join('; ') || null,
   };
 }
 
@@ -85,7 +86,7 @@ export function placeCapacitySchedule(network: Network, scopeId: string | null):
       usableW: sum.usableW === null ? null : Math.round(sum.usableW),
       btuPerHour: Math.round(sum.btuPerHour),
       ...Object.fromEntries(speeds.map(({ key, bps }) => [key, free.get(bps) ?? 0])),
-      over: sum.over.map(({ text }) => text).join('; ') || null,
+      over: sum.over.map((over) => overText(network, over)).join('; ') || null,
     });
   }
   const shared = columns.filter(({ key }) => key !== 'rack' && key !== 'place' && key !== 'aloneW');

@@ -1,3 +1,4 @@
+import { firstFault } from '../cabling/fault.ts';
 import { judgeRun } from '../cabling/link.ts';
 import { traceRun } from '../cabling/trace.ts';
 import type { Network } from '../model/network.ts';
@@ -105,7 +106,7 @@ export function transceiverSchedule(network: Network, scopeId: string | null): T
           faces: titleOf(network, far?.transceiverId ?? null),
           lengthM: run.hops.length > 1 ? Math.round(run.lengthM * 100) / 100 : null,
           marginDb: light === null ? null : Math.round(light.marginDb * 10) / 10,
-          fault: faults[0]?.text ?? null,
+          fault: firstFault(network, faults),
         },
       };
     })

@@ -48,7 +48,7 @@ export interface OspfArea {
 export interface Mismatch {
   a: OspfInterface;
   b: OspfInterface;
-  text: string;
+  why: 'area' | 'network type' | 'passive';
 }
 
 export interface OspfTopology {
@@ -87,12 +87,17 @@ function stubsOf({ port, addresses, cost }: OspfInterface): Stub[] {
 
 const isPointToPoint = (one: OspfInterface): boolean => one.port.ospf?.network === 'point-to-point';
 
-function mismatchOf(a: OspfInterface, b: OspfInterface): string | null {
-  if (a.area !== b.area) return `one is in area ${a.area}, the other in area ${b.area}`;
-  if (isPointToPoint(a) !== isPointToPoint(b)) return 'one is point-to-point, the other broadcast';
-  if (a.port.ospf?.passive === true || b.port.ospf?.passive === true)
-    return a.port.ospf?.passive === true && b.port.ospf?.passive === true ? null : 'one of them is passive';
-  return null;
+function mismatchOf(a: OspfInterface, b: OspfInterface): Mismatch['why'] | null {
+  if (a.area !== b.area) return 'area';
+  if (isPointToPoint(a) !== isPointToPoint(b)) return 'network type';
+  const passive = [a, b].filter((one) => one.port.ospf?.passive === true);
+  return passive.length === 1 ? 'passive' : null;
+}
+
+/** Why two routers do not become neighbours, in words; `areas` are those of both. */
+export function mismatchText(why: Mismatch['why'], [a = '', b = '']: readonly string[]): string {
+  if (why === 'area') return `one is in area ${a}, the other in area ${b}`;
+  return why === 'passive' ? 'one of them is passive' : 'one is point-to-point, the other broadcast';
 }
 
 class Builder {
@@ -195,8 +200,8 @@ export function readOspf(network: Network, vrfId: string | null, family: 4 | 6):
     }
     members.forEach((a, index) => {
       for (const b of members.slice(index + 1)) {
-        const text = a.deviceId === b.deviceId ? null : mismatchOf(a, b);
-        if (text !== null) mismatches.push({ a, b, text });
+        const why = a.deviceId === b.deviceId ? null : mismatchOf(a, b);
+        if (why !== null) mismatches.push({ a, b, why });
       }
     });
   }

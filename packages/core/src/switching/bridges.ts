@@ -33,6 +33,17 @@ export interface BridgePort {
   members: Port[];
 }
 
+/** What a device forwards as is called: its stack, or itself. */
+export const bridgeName = ({ stack, name }: Pick<Device, 'stack' | 'name'>): string => stack ?? name;
+
+/** A way in or out of a bridge as people say it, by the port that it is set on: no two are alike. */
+export function bridgePortText(network: Network, portId: string): string {
+  const port = network.get('port', portId);
+  const device = network.get('device', port?.deviceId ?? null);
+  if (port === null || device === null) return '';
+  return `${port.form === 'aggregate' ? bridgeName(device) : device.name} ${port.name}`;
+}
+
 /** Gear that passes on every frame, tagged or not, without looking at it; a phone does for the desk behind it. */
 const passing = new Set(['MC', 'WB', 'PH']);
 
@@ -88,8 +99,14 @@ function build(network: Network): Bridging {
   const bridges = new Map<string, Bridge>();
   const byKey = new Map<string, BridgePort>();
   const byMember = new Map<string, BridgePort>();
+  const withPorts = new Set(
+    network
+      .find('vlanPorts', 'all')
+      .filter(switches)
+      .map((port) => port.deviceId),
+  );
   const forwarding = [...network.all('device')].filter(
-    ({ id, role }) => passing.has(role) || network.find('everyPortByDevice', id).some(switches),
+    ({ id, role }) => passing.has(role) || withPorts.has(id),
   );
   for (const device of forwarding.sort(byName)) {
     const ports = network.find('everyPortByDevice', device.id);
@@ -97,7 +114,7 @@ function build(network: Network): Bridging {
     const key = bridgeKey(network, device);
     const bridge = bridges.get(key) ?? {
       key,
-      name: device.stack ?? device.name,
+      name: bridgeName(device),
       devices: [],
       form: transparent ? 'transparent' : 'switch',
       groupId: groupOfDevice(network, device),

@@ -6,6 +6,7 @@ import { byName, compareNames } from '../model/order.ts';
 import { portSpeed } from '../model/ports.ts';
 import { lastVid } from '../model/vids.ts';
 import { bridgingOf, setPort, type Bridge, type BridgePort, type Bridging } from './bridges.ts';
+import type { Reads } from '../model/reads.ts';
 import { VidSet } from './vidSet.ts';
 
 /** Two bridge ports joined by one run or by all members of an aggregate. */
@@ -346,6 +347,49 @@ function pluggedTogether(order: readonly Bridge[], links: readonly BridgeLink[])
   for (const group of new Set(groups.values())) group.sort(byName);
   return groups;
 }
+
+/** What layer 2 is worked out from. */
+export const layer2Reads: Reads = {
+  device: [
+    'name',
+    'role',
+    'modelId',
+    'placeId',
+    'rackId',
+    'stack',
+    'bridgePriority',
+    'bridgeAddress',
+    'spanningTree',
+  ],
+  port: [
+    'deviceId',
+    'name',
+    'connector',
+    'speedBps',
+    'role',
+    'ordinal',
+    'passThroughId',
+    'passThroughStrand',
+    'transceiverId',
+    'form',
+    'mode',
+    'untaggedVid',
+    'taggedVids',
+    'voiceVid',
+    'vlanGroupId',
+    'aggregateId',
+    'parentId',
+    'vid',
+    'innerVid',
+    'spanningTree',
+  ],
+  cable: ['typeId', 'aPortId', 'bPortId'],
+  leg: 'all',
+  circuit: ['aPortId', 'bPortId'],
+  place: ['parentId', 'vlanGroupId'],
+  rack: ['placeId'],
+  model: 'all',
+};
 
 const built = derived((network) => new Layer2(network), keptOnPaper);
 

@@ -2,7 +2,7 @@ import { inForce } from '../lens/inForce.ts';
 import type { Port } from '../model/kinds/port.ts';
 import type { Vlan } from '../model/kinds/vlan.ts';
 import type { Network } from '../model/network.ts';
-import type { Bridge, BridgePort } from './bridges.ts';
+import { bridgeName, type Bridge, type BridgePort } from './bridges.ts';
 import type { BridgeLink, Domain, Layer2 } from './layer2.ts';
 
 /** Why a VLAN does not go over a link between two bridges of its group. */
@@ -12,7 +12,8 @@ export interface Stop {
   from: BridgePort;
   at: BridgePort;
   why: 'pruned' | 'access' | 'native';
-  text: string;
+  /** Where both ends take untagged frames: the number that they have at the far end; null: they go tagged there. */
+  other: number | null;
 }
 
 /** How far one VLAN of a group reaches. */
@@ -27,8 +28,35 @@ export interface VlanReach {
   ports: number;
 }
 
-const sitting = ({ bridge, port, members }: BridgePort): string =>
-  `${bridge.devices.length > 1 ? bridge.name : (bridge.devices[0]?.name ?? '')} ${members.length > 1 ? port.name : (members[0]?.name ?? port.name)}`;
+/** A way in or out of a bridge by ids: the port that is plugged, or the aggregate of several. */
+export type Seat = { portId: string; deviceId: string | null };
+
+/** Of a stack the port is named with the stack; then there is no one device. */
+export const seatOf = ({ bridge, port, members }: BridgePort): Seat => ({
+  portId: members.length > 1 ? port.id : (members[0] ?? port).id,
+  deviceId: bridge.devices.length > 1 ? null : (bridge.devices[0]?.id ?? null),
+});
+
+function seatText(network: Network, { portId, deviceId }: Seat): string {
+  const port = network.get('port', portId);
+  const device = network.get('device', deviceId ?? port?.deviceId ?? null);
+  if (device === null) return port?.name ?? '';
+  return `${deviceId === null ? bridgeName(device) : device.name} ${port?.name ?? ''}`;
+}
+
+/** Where a VLAN stops, in words: "kq-acc-1 te1/1 carries VLAN 40, kq-core-1 te1/3 does not". */
+export function stopSaid(
+  network: Network,
+  vid: number,
+  { why, other, from, at }: Pick<Stop, 'why' | 'other'> & { from: Seat; at: Seat },
+): string {
+  const [here, there] = [seatText(network, from), seatText(network, at)];
+  if (why === 'access') return `${there} is an access port, ${here} sends VLAN ${vid} tagged`;
+  if (why === 'pruned') return `${here} carries VLAN ${vid}, ${there} does not`;
+  return other === null
+    ? `VLAN ${vid} goes untagged at ${here} and tagged at ${there}`
+    : `untagged frames are VLAN ${vid} at ${here} and VLAN ${other} at ${there}`;
+}
 
 /** Where and why a VLAN that one end of a link carries is not taken at the other. */
 function stopsOf(layer2: Layer2, bridges: ReadonlySet<string>, vlan: Vlan): Stop[] {
@@ -43,23 +71,13 @@ function stopsOf(layer2: Layer2, bridges: ReadonlySet<string>, vlan: Vlan): Stop
       const here = layer2.carries(from, vlan.vid);
       const there = layer2.carries(at, vlan.vid);
       if (here === null || here === there) continue;
-      const stop = (why: Stop['why'], text: string): void => void stops.push({ link, from, at, why, text });
-      if (here === 'tagged' && there === null)
-        stop(
-          at.port.mode === 'access' ? 'access' : 'pruned',
-          at.port.mode === 'access'
-            ? `${sitting(at)} is an access port, ${sitting(from)} sends VLAN ${vlan.vid} tagged`
-            : `${sitting(from)} carries VLAN ${vlan.vid}, ${sitting(at)} does not`,
-        );
+      const stop = (why: Stop['why'], other: number | null = null): void =>
+        void stops.push({ link, from, at, why, other });
+      if (here === 'tagged' && there === null) stop(at.port.mode === 'access' ? 'access' : 'pruned');
       else if (here === 'untagged') {
         const other = layer2.untaggedAt(at);
-        if (there === 'tagged')
-          stop('native', `VLAN ${vlan.vid} goes untagged at ${sitting(from)} and tagged at ${sitting(at)}`);
-        else if (other !== null && from === link.a)
-          stop(
-            'native',
-            `untagged frames are VLAN ${vlan.vid} at ${sitting(from)} and VLAN ${other} at ${sitting(at)}`,
-          );
+        if (there === 'tagged') stop('native');
+        else if (other !== null && from === link.a) stop('native', other);
       }
     }
   }

@@ -6,7 +6,7 @@ import { findPort, portTitle } from '../model/ports.ts';
 import { access, switched, trunk } from '../testSwitching.ts';
 import type { Bridge } from './bridges.ts';
 import { layer2Of } from './layer2.ts';
-import { handOffs, leaks, reachOf } from './reach.ts';
+import { handOffs, leaks, reachOf, seatOf, stopSaid, type Stop } from './reach.ts';
 import { pathCost, spanningTree } from './spanningTree.ts';
 import { VidSet } from './vidSet.ts';
 import { runs } from '../testRuns.ts';
@@ -26,6 +26,8 @@ const heard = (network: Network, name: string, vid: number): string[] =>
     .domain(bridge(network, name), vid)
     .listeners.map((port) => portTitle(network, port.id))
     .sort();
+const text = (network: Network, vid: number, stop: Stop): string =>
+  stopSaid(network, vid, { ...stop, from: seatOf(stop.from), at: seatOf(stop.at) });
 const reach = (network: Network, vid: number) => reachOf(layer2Of(network), vlan(network, vid));
 
 describe('the reach of a VLAN', () => {
@@ -60,7 +62,7 @@ describe('the reach of a VLAN', () => {
   test('VLAN 40 is pruned at the core: two islands, and where it stops', () => {
     const { islands, stops, users } = reach(network, 40);
     expect(islands).toHaveLength(2);
-    expect(stops.map((stop) => [stop.why, stop.text])).toEqual([
+    expect(stops.map((stop) => [stop.why, text(network, 40, stop)])).toEqual([
       ['pruned', 'acc-2 up carries VLAN 40, core 2 does not'],
     ]);
     expect(users.map((port) => portTitle(network, port.id)).sort()).toEqual(['cam2:eth0', 'cam:eth0']);
@@ -94,7 +96,7 @@ describe('untagged frames', () => {
       ['a:1', 'b:1'],
     ]);
     expect(layer2Of(network).sameDomain(bridge(network, 'a'), 10, bridge(network, 'b'), 10)).toBe(false);
-    expect(reach(network, 10).stops.map((stop) => stop.text)).toEqual([
+    expect(reach(network, 10).stops.map((stop) => text(network, 10, stop))).toEqual([
       'VLAN 10 goes untagged at a 1 and tagged at b 1',
     ]);
   });
@@ -103,10 +105,10 @@ describe('untagged frames', () => {
     const network = switched({ a: { ports: [trunk('1', [20, 40])] }, b: { ports: [access('1', 40)] } }, [
       ['a:1', 'b:1'],
     ]);
-    expect(reach(network, 20).stops.map((stop) => stop.text)).toEqual([
+    expect(reach(network, 20).stops.map((stop) => text(network, 20, stop))).toEqual([
       'b 1 is an access port, a 1 sends VLAN 20 tagged',
     ]);
-    expect(reach(network, 40).stops.map((stop) => stop.text)).toEqual([
+    expect(reach(network, 40).stops.map((stop) => text(network, 40, stop))).toEqual([
       'VLAN 40 goes untagged at b 1 and tagged at a 1',
     ]);
   });

@@ -1,4 +1,4 @@
-import { devicesInScope, type Place } from '@visograph/core';
+import { devicesInScope, overText, type Place } from '@visograph/core';
 import { useMemo, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
@@ -80,7 +80,9 @@ export function PlaceCard({ place, onOpen }: { place: Place; onOpen: () => void 
       {sum.over.length > 0 && (
         <p>
           <StateMark state="bad" />{' '}
-          {sum.over.length === 1 ? sum.over[0]?.text : `${sum.over.length} figures above a limit`}
+          {sum.over.length > 1
+            ? `${sum.over.length} figures above a limit`
+            : sum.over.map((over) => overText(network, over))}
         </p>
       )}
     </CardButton>

@@ -7,6 +7,7 @@ import {
   type Network,
   type Place,
   grouped,
+  overText,
 } from '@visograph/core';
 import { useMemo, type ReactNode } from 'react';
 import { styled } from 'styled-components';
@@ -90,9 +91,11 @@ export function PlaceFigures({ place }: { place: Place | null }): ReactNode {
       </List>
       {sum.over.length > 0 && (
         <Over aria-label="Above a limit">
-          {sum.over.map(({ text }) => (
-            <li key={text}>{text}</li>
-          ))}
+          {sum.over
+            .map((over) => overText(network, over))
+            .map((text) => (
+              <li key={text}>{text}</li>
+            ))}
         </Over>
       )}
     </>

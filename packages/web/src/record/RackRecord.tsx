@@ -10,6 +10,7 @@ import {
   spanText,
   type Attempt,
   type Rack,
+  overText,
 } from '@visograph/core';
 import { Fragment, useMemo, type ReactNode } from 'react';
 import { styled } from 'styled-components';
@@ -110,9 +111,11 @@ export function RackRecord({ rack }: { rack: Rack }): ReactNode {
           <dt>Heat</dt>
           <dd>{`${grouped(capacity.btuPerHour)} BTU/h`}</dd>
         </Figures>
-        {capacity.over.map(({ text }) => (
-          <Over key={text}>{text}</Over>
-        ))}
+        {capacity.over
+          .map((over) => overText(network, over))
+          .map((text) => (
+            <Over key={text}>{text}</Over>
+          ))}
       </Card>
       <Card title="Facts">
         <Facts>

@@ -1,4 +1,4 @@
-import { judgeRun, portTitle, speedText, wholeRun } from '@visograph/core';
+import { faultText, judgeRun, portTitle, speedText, wholeRun } from '@visograph/core';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useShown } from '../data/shown.ts';
@@ -54,9 +54,9 @@ export function RunCard({ portId }: { portId: string }): ReactNode {
         )}
       </Facts>
       {judged.faults.map((fault) => (
-        <Fault key={fault.text}>
+        <Fault key={faultText(network, fault)}>
           <StateMark state={fault.severity} />
-          <span>{fault.text}</span>
+          <span>{faultText(network, fault)}</span>
         </Fault>
       ))}
     </Card>

@@ -8,6 +8,8 @@ import {
   treeOfPart,
   type SpanningTree,
   type Vlan,
+  seatOf,
+  stopSaid,
 } from '@visograph/core';
 import { useMemo, useState, type ReactNode } from 'react';
 import { styled, useTheme } from 'styled-components';
@@ -119,7 +121,9 @@ function ReachCards({ vlan }: { vlan: Vlan }): ReactNode {
           <List>
             {reach.stops.map((stop) => (
               <li key={`${stop.link.key}${stop.from.key}`}>
-                <Goto to={{ kind: 'port', id: (stop.at.members[0] ?? stop.at.port).id }}>{stop.text}</Goto>
+                <Goto to={{ kind: 'port', id: (stop.at.members[0] ?? stop.at.port).id }}>
+                  {stopSaid(network, vlan.vid, { ...stop, from: seatOf(stop.from), at: seatOf(stop.at) })}
+                </Goto>
               </li>
             ))}
           </List>

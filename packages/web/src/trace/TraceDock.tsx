@@ -9,6 +9,7 @@ import {
   type Hop,
   type Network,
   type Run,
+  faultText,
 } from '@visograph/core';
 import { useEffect, useMemo, useRef, type ReactNode } from 'react';
 import { styled } from 'styled-components';
@@ -208,9 +209,9 @@ export function TraceDock({ portId, onClose }: { portId: string; onClose: () => 
           )}
         </Facts>
         {judged.faults.map((fault) => (
-          <FaultLine key={fault.text} $bad={fault.severity === 'bad'}>
+          <FaultLine key={faultText(network, fault)} $bad={fault.severity === 'bad'}>
             <StateMark state={fault.severity} />
-            {fault.text}
+            {faultText(network, fault)}
           </FaultLine>
         ))}
         {run.branches.length > 0 && (

@@ -1,121 +1,109 @@
-import { judgeRun, type Fault } from '../../cabling/link.ts';
-import { traceRun, type Run } from '../../cabling/trace.ts';
-import type { Port } from '../../model/kinds/port.ts';
+import type { Subject } from '../../change/removal.ts';
+import { faultText, type Fault, type FaultAspect } from '../../cabling/fault.ts';
+import { runBookOf, runReads, type JudgedRun, type RunBook } from '../../cabling/runBook.ts';
 import type { Network } from '../../model/network.ts';
-import { portTitle } from '../../model/ports.ts';
-import type { Finding, Rule } from '../finding.ts';
+import { compareNames } from '../../model/order.ts';
+import { defineRule, findingKey, type Evidence, type Rule } from '../finding.ts';
+import { idsOf, nameOf, portText } from '../names.ts';
 
-const isPower = (port: Port): boolean => port.role === 'powerIn' || port.role === 'powerOut';
+type LinkFound = Evidence<{ fault: Fault['facts'] }>;
 
-/**
- * What decides about a run, but for the names in the messages and for power over Ethernet: runs of one key are
- * judged alike. Null where an end may take power, which hangs on more.
- */
-function keyOf(network: Network, run: Run, powered: ReadonlySet<string>): string | null {
-  let key = '';
-  for (const hop of run.hops) {
-    if ('port' in hop) {
-      const port = network.get('port', hop.port);
-      if (port === null) return null;
-      key += `|${port.connector ?? ''}/${port.speedBps ?? ''}/${port.transceiverId ?? ''}/${port.role}`;
-      if (powered.has(port.deviceId)) return null;
-    } else if ('cable' in hop) {
-      const cable = network.get('cable', hop.cable);
-      key += `|${cable?.typeId ?? ''}/${cable?.lengthM ?? ''}/${cable?.splices ?? 0}`;
-    } else return null;
+const subjectsOf = (network: Network, { from, to, carriers }: JudgedRun): Subject[] => {
+  const ends = [from, ...(to === null ? [] : [to])].sort();
+  const devices = new Set(ends.flatMap((end) => network.get('port', end)?.deviceId ?? []));
+  return [
+    ...ends.map((id) => ({ kind: 'port' as const, id })),
+    ...[...devices].map((id) => ({ kind: 'device' as const, id })),
+    ...carriers
+      .filter((id) => network.get('cable', id) !== null)
+      .sort()
+      .map((id) => ({ kind: 'cable' as const, id })),
+  ];
+};
+
+/** What is wrong with the runs of a book, by where to look; what is seen from both ends of a run is there once. */
+function faultsOf(network: Network, book: RunBook): Map<FaultAspect, LinkFound[]> {
+  const found = new Map<FaultAspect, Map<string, LinkFound>>();
+  for (const from of book.wrong) {
+    const run = book.runs.get(from);
+    if (run === undefined || run.faults.length === 0) continue;
+    const subjects = subjectsOf(network, run);
+    for (const { about, severity, facts } of run.faults) {
+      const one: LinkFound = { severity, subjects, facts: { fault: facts } };
+      const list = found.get(about) ?? new Map<string, LinkFound>();
+      found.set(about, list.set(findingKey({ rule: about, ...one }), one));
+    }
   }
-  return run.branches.length > 0 || run.stop !== null ? null : key;
+  return new Map([...found].map(([about, list]) => [about, [...list.values()]]));
 }
 
-/** Devices of models that may be fed over their data port. */
-function poweredDevices(network: Network): Set<string> {
-  const ids = new Set<string>();
-  for (const model of network.all('model'))
-    if (model.poeClass !== null)
-      for (const device of network.find('devicesByModel', model.id)) ids.add(device.id);
-  return ids;
+const known = new WeakMap<RunBook, Map<FaultAspect, LinkFound[]>>();
+function faultsAt(network: Network, about: FaultAspect): readonly LinkFound[] {
+  const book = runBookOf(network);
+  const faults = known.get(book) ?? faultsOf(network, book);
+  known.set(book, faults);
+  return faults.get(about) ?? [];
 }
 
-/** Two empty cages say that optics are not documented here: that is no fault of the link. */
-function told(faults: readonly Fault[]): Fault[] {
-  const missing = faults.filter((fault) => fault.emptyCage === true);
-  return faults.filter((fault) => missing.length !== 2 || !missing.includes(fault));
-}
+const titles: Readonly<Record<FaultAspect, string>> = {
+  optics: 'Transceivers that do not belong together',
+  light: 'Too little light at the far end',
+  reach: 'Run that is longer than it may be',
+  medium: 'Cable of another kind than what it joins',
+  plug: 'Plug that does not go into its port',
+  poe: 'Less power over Ethernet than asked for',
+  speed: 'Cable that does not carry the speed',
+  strand: 'Run that ends because a strand leads nowhere',
+};
 
-function findingOf(network: Network, run: Run, fault: Fault): Finding {
-  const ends = [run.from, run.to].filter((end) => end !== null);
-  const titles = ends.map((end) => portTitle(network, end).replace(':', ' '));
-  const devices = ends.flatMap((end) => network.get('port', end)?.deviceId ?? []);
-  const cables = run.hops.flatMap((hop) => ('cable' in hop ? [hop.cable] : []));
-  return {
-    rule: `link-${fault.about}`,
-    severity: fault.severity,
-    about: [
-      ...devices.map((id) => `device ${network.get('device', id)?.name ?? ''}`),
-      ...cables.map((id) => `cable ${network.get('cable', id)?.label ?? ''}`),
-    ],
-    rows: [
-      ...ends.map((id) => ({ kind: 'port' as const, id })),
-      ...devices.map((id) => ({ kind: 'device' as const, id })),
-      ...cables.map((id) => ({ kind: 'cable' as const, id })),
-    ],
-    message: `${titles.join(' to ')}: ${fault.text}.`,
-  };
-}
-
-function loopFinding(network: Network, run: Run): Finding {
-  const cables = run.hops.flatMap((hop) => ('cable' in hop ? [hop.cable] : []));
-  return {
-    rule: 'run-loop',
-    severity: 'bad',
-    about: cables.map((id) => `cable ${network.get('cable', id)?.label ?? ''}`),
-    rows: cables.map((id) => ({ kind: 'cable' as const, id })),
-    message: `The run through ${portTitle(network, run.from).replace(':', ' ')} comes back to itself over ${cables.length} cables and joins nothing. Pull one of them.`,
-  };
-}
+const named = (network: Network, subjects: readonly Subject[], kind: 'device' | 'cable'): string[] =>
+  idsOf(subjects, kind)
+    .map((id) => nameOf(network, kind, id))
+    .sort(compareNames)
+    .map((name) => `${kind} ${name}`);
 
 /**
  * Every run once: what it carries must work as cabled (optics that belong together, light enough, reach, category,
- * plugs, power class), and a run through panels must not come back to itself.
+ * plugs, power class).
  */
-export const links: Rule = {
-  key: 'link',
-  title: 'Run that cannot work as cabled',
+const faultRules = (Object.keys(titles) as FaultAspect[]).map((about) =>
+  defineRule({
+    key: `link-${about}`,
+    title: titles[about],
+    reads: runReads,
+    find: (network) => faultsAt(network, about),
+    says: ({ fault }, network, subjects) =>
+      `${idsOf(subjects, 'port')
+        .map((id) => portText(network, id))
+        .sort(compareNames)
+        .join(' to ')}: ${faultText(network, { facts: fault })}.`,
+    about: (_facts, network, subjects) => [
+      ...named(network, subjects, 'device'),
+      ...named(network, subjects, 'cable'),
+    ],
+  }),
+);
+
+/** A run through panels must not come back to itself. */
+const runLoop = defineRule({
+  key: 'run-loop',
+  title: 'Run that comes back to itself',
+  reads: runReads,
   find: (network) => {
-    const findings: Finding[] = [];
-    const seenPorts = new Set<string>();
-    const seenCables = new Set<string>();
-    const faultless = new Set<string>();
-    const powered = poweredDevices(network);
-    const passive: string[] = [];
-    for (const cable of network.all('cable')) {
-      if (cable.status === 'retired') continue;
-      const ends = [network.get('port', cable.aPortId), network.get('port', cable.bPortId)];
-      if (ends.every((port) => port?.role === 'passThrough')) {
-        passive.push(cable.id);
-        continue;
-      }
-      for (const port of ends) {
-        if (port === null || port.role === 'passThrough' || isPower(port) || seenPorts.has(port.id)) continue;
-        const run = traceRun(network, port.id);
-        seenPorts.add(port.id);
-        if (run.to !== null) seenPorts.add(run.to);
-        for (const hop of run.hops) if ('cable' in hop) seenCables.add(hop.cable);
-        const key = keyOf(network, run, powered);
-        if (key !== null && faultless.has(key)) continue;
-        const faults = told(judgeRun(network, run).faults);
-        if (faults.length === 0 && key !== null) faultless.add(key);
-        for (const fault of faults) findings.push(findingOf(network, run, fault));
-      }
-    }
-    // Cables between panels that no active port reaches: laid for later, or a loop.
-    for (const id of passive) {
-      const from = network.get('cable', id)?.aPortId ?? null;
-      if (seenCables.has(id) || from === null) continue;
-      const run = traceRun(network, from);
-      for (const hop of run.hops) if ('cable' in hop) seenCables.add(hop.cable);
-      if (run.ends === 'loop') findings.push(loopFinding(network, run));
-    }
-    return findings;
+    const book = runBookOf(network);
+    return [...book.wrong].flatMap((from) => {
+      const run = book.runs.get(from);
+      if (run?.ends !== 'loop') return [];
+      const subjects = [...new Set(run.carriers)].sort().map((id) => ({ kind: 'cable' as const, id }));
+      return [{ severity: 'bad' as const, subjects, facts: {} }];
+    });
   },
-};
+  says: (_facts, network, subjects) => {
+    const cables = idsOf(subjects, 'cable').flatMap((id) => network.get('cable', id) ?? []);
+    const [first] = cables.sort((a, b) => compareNames(a.label, b.label));
+    return `The run through ${portText(network, first?.aPortId ?? null)} comes back to itself over ${cables.length} cables and joins nothing. Pull one of them.`;
+  },
+  about: (_facts, network, subjects) => named(network, subjects, 'cable'),
+});
+
+export const linkRules: readonly Rule[] = [...faultRules, runLoop];

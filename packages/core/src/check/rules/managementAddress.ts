@@ -1,20 +1,33 @@
-import type { Role } from '../../model/roles.ts';
+import type { Network } from '../../model/network.ts';
 import { isFree } from '../../model/ports.ts';
-import type { Finding, Rule } from '../finding.ts';
-import { tell } from '../tell.ts';
+import type { Role } from '../../model/roles.ts';
+import { defineRule } from '../finding.ts';
+import { nameOf } from '../names.ts';
+import { bothOf, rowParts } from '../rowParts.ts';
 
 /** Gear that somebody has to reach over the network to look after it. */
 const managed = new Set<Role>(['SW', 'RT', 'FW', 'LB', 'AP', 'WB', 'CM', 'PH']);
 
+const deviceOf = (network: Network, portId: string | null): string | null =>
+  network.get('port', portId)?.deviceId ?? null;
+
 /** What is managed over the network and plugged into it has an address. Says nothing before the first address is given. */
-export const managementAddress: Rule = {
+export const managementAddress = defineRule({
   key: 'no-management-address',
   title: 'Devices without a management address',
-  find: (network) => {
-    if (network.count('address') === 0) return [];
-    const findings: Finding[] = [];
-    for (const device of network.all('device')) {
-      if (!managed.has(device.role) || device.status !== 'active') continue;
+  reads: {
+    device: ['role', 'status'],
+    port: ['deviceId', 'role', 'form'],
+    cable: ['aPortId', 'bPortId'],
+    leg: ['cableId', 'portId'],
+    circuit: ['aPortId', 'bPortId'],
+    address: ['portId'],
+  },
+  find: rowParts(
+    'device',
+    (network, device) => {
+      if (network.count('address') === 0 || !managed.has(device.role) || device.status !== 'active')
+        return null;
       const ports = network.find('everyPortByDevice', device.id);
       const plugged = ports.some(
         (port) =>
@@ -23,17 +36,24 @@ export const managementAddress: Rule = {
           port.form === 'physical' &&
           !isFree(network, port.id),
       );
-      if (!plugged || ports.some((port) => network.countOf('addressesByPort', port.id) > 0)) continue;
-      findings.push(
-        tell(
-          network,
-          'no-management-address',
-          'warn',
-          [{ kind: 'device', row: device }],
-          `${device.name} is plugged in and has no address to manage it by. Give it the next free one of its VLAN.`,
-        ),
-      );
-    }
-    return findings;
-  },
-};
+      if (!plugged || ports.some((port) => network.countOf('addressesByPort', port.id) > 0)) return null;
+      return { severity: 'warn', subjects: [{ kind: 'device', id: device.id }], facts: {} };
+    },
+    (network, touched, base) => {
+      // With the first address of all it begins to matter everywhere.
+      if ((network.count('address') === 0) !== (base.count('address') === 0)) return null;
+      const plugged = [...bothOf(touched, 'cable'), ...bothOf(touched, 'circuit')];
+      const portIds = [
+        ...plugged.flatMap(({ aPortId, bPortId }) => [aPortId, bPortId]),
+        ...bothOf(touched, 'leg').map(({ portId }) => portId),
+        ...bothOf(touched, 'address').map(({ portId }) => portId),
+      ];
+      return [
+        ...portIds.flatMap((id) => [deviceOf(network, id), deviceOf(base, id)]),
+        ...bothOf(touched, 'port').map(({ deviceId }) => deviceId),
+      ].filter((id) => id !== null);
+    },
+  ),
+  says: (_facts, network, [device]) =>
+    `${nameOf(network, 'device', device?.id ?? null)} is plugged in and has no address to manage it by. Give it the next free one of its VLAN.`,
+});

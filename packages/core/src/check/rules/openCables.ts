@@ -1,26 +1,27 @@
-import type { Rule } from '../finding.ts';
+import type { Subject } from '../../change/removal.ts';
 import { portTitle } from '../../model/ports.ts';
+import { defineRule } from '../finding.ts';
+import { nameOf } from '../names.ts';
+import { rowParts } from '../rowParts.ts';
 
 /** A cable in service has two ends. */
-export const openCables: Rule = {
+export const openCables = defineRule({
   key: 'cable-one-end',
   title: 'Cable with an end left open',
-  reads: 'all',
-  find: (network) => {
-    const findings = [];
-    for (const cable of network.all('cable')) {
-      if (cable.status === 'retired' || (cable.aPortId !== null && cable.bPortId !== null)) continue;
-      const plugged = portTitle(network, cable.aPortId ?? cable.bPortId);
-      const missing =
-        cable.aPortId === null ? (cable.bPortId === null ? 'both ends' : 'the A end') : 'the B end';
-      findings.push({
-        rule: 'cable-one-end',
-        severity: 'bad' as const,
-        about: [`cable ${cable.label}`, ...(plugged === '' ? [] : [`device ${plugged.split(':')[0] ?? ''}`])],
-        rows: [{ kind: 'cable' as const, id: cable.id }],
-        message: `${cable.label} is plugged in ${plugged === '' ? 'nowhere' : `at ${plugged} only`}: ${missing} is open. Connect it or remove the cable.`,
-      });
-    }
-    return findings;
+  looksAt: 'all',
+  reads: { cable: ['status', 'aPortId', 'bPortId'] },
+  find: rowParts('cable', (network, { id, status, aPortId, bPortId }) => {
+    if (status === 'retired' || (aPortId !== null && bPortId !== null)) return null;
+    const portId = aPortId ?? bPortId;
+    const deviceId = network.get('port', portId)?.deviceId ?? null;
+    const subjects: Subject[] = [{ kind: 'cable', id }];
+    if (deviceId !== null) subjects.push({ kind: 'device', id: deviceId });
+    const open: string = aPortId === null ? (bPortId === null ? 'both' : 'a') : 'b';
+    return { severity: 'bad', subjects, facts: { cableId: id, portId, open } };
+  }),
+  says: ({ cableId, portId, open }, network) => {
+    const plugged = portTitle(network, portId);
+    const missing = open === 'both' ? 'both ends are' : `the ${open.toUpperCase()} end is`;
+    return `${nameOf(network, 'cable', cableId)} is plugged in ${plugged === '' ? 'nowhere' : `at ${plugged} only`}: ${missing} open. Connect it or remove the cable.`;
   },
-};
+});

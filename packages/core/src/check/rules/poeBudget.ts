@@ -1,9 +1,11 @@
 import { poeLoad } from '../../cabling/poe.ts';
+import { runReads } from '../../cabling/runBook.ts';
 import { traceRun } from '../../cabling/trace.ts';
 import type { Device } from '../../model/kinds/device.ts';
 import type { Network } from '../../model/network.ts';
 import { isFree } from '../../model/ports.ts';
-import type { Rule } from '../finding.ts';
+import { defineRule } from '../finding.ts';
+import { nameOf } from '../names.ts';
 
 /** The switches that something hangs on which may take power from them. */
 function feeding(network: Network): Set<Device> {
@@ -21,23 +23,23 @@ function feeding(network: Network): Set<Device> {
   return found;
 }
 
-/** A switch promises no more power than its budget: each device fed counts by its class. */
-export const poeBudget: Rule = {
+/** A switch promises no more power than its budget: each device fed counts by its class. Watts. */
+export const poeBudget = defineRule({
   key: 'poe-over-budget',
   title: 'More PoE promised than there is',
-  find: (network) => {
-    const findings = [];
-    for (const device of feeding(network)) {
+  reads: runReads,
+  find: (network) =>
+    [...feeding(network)].flatMap((device) => {
       const load = poeLoad(network, device);
-      if (load?.leftW == null || load.leftW >= 0) continue;
-      findings.push({
-        rule: 'poe-over-budget',
-        severity: 'bad' as const,
-        about: [`device ${device.name}`],
-        rows: [{ kind: 'device' as const, id: device.id }],
-        message: `${device.name} promises ${load.promisedW.toFixed(1)} W to ${load.ports.length} devices and has ${load.budgetW ?? 0} W: ${Math.abs(load.leftW).toFixed(1)} W too much. Move devices to another switch, or give it a larger supply.`,
-      });
-    }
-    return findings;
-  },
-};
+      if (load?.leftW == null || load.leftW >= 0) return [];
+      return [
+        {
+          severity: 'bad' as const,
+          subjects: [{ kind: 'device' as const, id: device.id }],
+          facts: { promisedW: load.promisedW, fed: load.ports.length, budgetW: load.budgetW ?? 0 },
+        },
+      ];
+    }),
+  says: ({ promisedW, fed, budgetW }, network, [device]) =>
+    `${nameOf(network, 'device', device?.id ?? null)} promises ${promisedW.toFixed(1)} W to ${fed} devices and has ${budgetW} W: ${(promisedW - budgetW).toFixed(1)} W too much. Move devices to another switch, or give it a larger supply.`,
+});

@@ -1,24 +1,20 @@
-import type { Rule } from '../finding.ts';
+import { overText } from '../../racks/overLimit.ts';
 import { rackCapacity } from '../../racks/capacity.ts';
+import { defineRule } from '../finding.ts';
 
 /** A rack carries its mass, and its feeds carry its draw, also when another feed has failed. */
-export const rackLimits: Rule = {
+export const rackLimits = defineRule({
   key: 'rack-over-limit',
   title: 'Rack above a limit',
-  reads: 'all',
-  find: (network) => {
-    const findings = [];
-    for (const rack of network.all('rack')) {
-      for (const { limit, text } of rackCapacity(network, rack).over) {
-        findings.push({
-          rule: 'rack-over-limit',
-          severity: limit === 'redundancy' ? ('warn' as const) : ('bad' as const),
-          about: [`rack ${rack.name}`],
-          rows: [{ kind: 'rack' as const, id: rack.id }],
-          message: `${text}. Move something out, or correct the figures.`,
-        });
-      }
-    }
-    return findings;
-  },
-};
+  looksAt: 'all',
+  reads: { rack: 'all', device: 'all', module: 'all', port: 'all', cable: 'all', model: 'all' },
+  find: (network) =>
+    [...network.all('rack')].flatMap((rack) =>
+      rackCapacity(network, rack).over.map((over) => ({
+        severity: over.limit === 'redundancy' ? ('warn' as const) : ('bad' as const),
+        subjects: [{ kind: 'rack' as const, id: rack.id }],
+        facts: { over },
+      })),
+    ),
+  says: ({ over }, network) => `${overText(network, over)}. Move something out, or correct the figures.`,
+});

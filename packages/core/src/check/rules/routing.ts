@@ -2,12 +2,23 @@ import { findAddress } from '../../address/plan.ts';
 import { formatIp, parseIp } from '../../model/ip.ts';
 import type { Network } from '../../model/network.ts';
 import { portTitle } from '../../model/ports.ts';
+import { allOf } from '../../model/reads.ts';
 import { vrfsOf } from '../../routing/interfaces.ts';
-import { topologyOf, type Mismatch } from '../../routing/ospfGraph.ts';
+import { mismatchText, topologyOf, type Mismatch } from '../../routing/ospfGraph.ts';
 import { routeTable } from '../../routing/routeTable.ts';
 import { idleText } from '../../routing/staticRoutes.ts';
-import type { Finding, Rule } from '../finding.ts';
-import { tell } from '../tell.ts';
+import { layer2Reads } from '../../switching/layer2.ts';
+import { defineRule, type Rule } from '../finding.ts';
+import { nameOf } from '../names.ts';
+
+const routingReads = allOf(layer2Reads, {
+  device: ['routerId'],
+  port: ['vrfId', 'ospf', 'farAddress'],
+  address: ['address', 'portId', 'vrfId'],
+  route: 'all',
+  redundancy: 'all',
+  vrf: [],
+});
 
 /** VRFs that have anything in them; null is the global table. */
 const vrfIds = (network: Network): (string | null)[] => [
@@ -16,9 +27,10 @@ const vrfIds = (network: Network): (string | null)[] => [
 ];
 
 /** Routers on one subnet that do not become neighbours (RFC 2328 section 10.5). */
-export const ospfMismatch: Rule = {
+export const ospfMismatch = defineRule({
   key: 'ospf-mismatch',
   title: 'OSPF that does not agree',
+  reads: routingReads,
   find: (network) => {
     if (network.countOf('ospfPorts', 'all') === 0) return [];
     const told = new Set<string>();
@@ -29,46 +41,38 @@ export const ospfMismatch: Rule = {
     const pairs = vrfIds(network).flatMap((vrfId) =>
       ([4, 6] as const).flatMap((family) => topologyOf(network, vrfId, family).mismatches.filter(first)),
     );
-    return pairs.map(({ a, b, text }): Finding =>
-      tell(
-        network,
-        'ospf-mismatch',
-        'bad',
-        [
-          { kind: 'port', row: a.port },
-          { kind: 'port', row: b.port },
-        ],
-        `${portTitle(network, a.port.id)} and ${portTitle(network, b.port.id)} are on one subnet but do not become neighbours: ${text}. Set both alike.`,
+    return pairs.map(({ a, b, why }) => ({
+      severity: 'bad' as const,
+      subjects: [a, b].map(({ port }) => ({ kind: 'port' as const, id: port.id })),
+      facts: { why, areas: [a.area, b.area] },
+    }));
+  },
+  says: ({ why, areas }, network, [a, b]) =>
+    `${portTitle(network, a?.id ?? null)} and ${portTitle(network, b?.id ?? null)} are on one subnet but do not become neighbours: ${mismatchText(why, areas)}. Set both alike.`,
+});
+
+/** Static routes that are not used because nothing leads to their next hop. */
+export const routeIdle = defineRule({
+  key: 'route-unreachable',
+  title: 'Static routes that lead nowhere',
+  reads: routingReads,
+  find: (network) => {
+    const devices = new Set([...network.all('route')].map((route) => route.deviceId));
+    return [...devices].flatMap((deviceId) =>
+      vrfsOf(network, deviceId).flatMap((vrfId) =>
+        routeTable(network, deviceId, vrfId)
+          .idle.filter(({ reason }) => reason.because !== 'preferred')
+          .map(({ route, reason }) => ({
+            severity: 'bad' as const,
+            subjects: [{ kind: 'device' as const, id: deviceId }],
+            facts: { prefix: route.prefix, reason },
+          })),
       ),
     );
   },
-};
-
-/** Static routes that are not used because nothing leads to their next hop. */
-export const routeIdle: Rule = {
-  key: 'route-unreachable',
-  title: 'Static routes that lead nowhere',
-  find: (network) => {
-    const devices = new Set([...network.all('route')].map((route) => route.deviceId));
-    return [...devices].flatMap((deviceId) => {
-      const device = network.get('device', deviceId);
-      if (device === null) return [];
-      return vrfsOf(network, deviceId).flatMap((vrfId) =>
-        routeTable(network, deviceId, vrfId)
-          .idle.filter(({ reason }) => reason.because !== 'preferred')
-          .map(({ route, reason }) =>
-            tell(
-              network,
-              'route-unreachable',
-              'bad',
-              [{ kind: 'device', row: device }],
-              `The route of ${device.name} to ${route.prefix} is not used: ${idleText(reason)}. Correct the next hop, or give the device an address in its subnet.`,
-            ),
-          ),
-      );
-    });
-  },
-};
+  says: ({ prefix, reason }, network, [device]) =>
+    `The route of ${nameOf(network, 'device', device?.id ?? null)} to ${prefix} is not used: ${idleText(reason)}. Correct the next hop, or give the device an address in its subnet.`,
+});
 
 /** Who has an address of a VRF: on a port, or as the shared one of a redundancy group. */
 function isSomebodys(network: Network, vrfId: string | null, text: string): boolean {
@@ -79,29 +83,27 @@ function isSomebodys(network: Network, vrfId: string | null, text: string): bool
 }
 
 /** Next hops in a subnet of ours that no device has; those of providers are beyond what is documented. */
-export const nextHopNobody: Rule = {
+export const nextHopNobody = defineRule({
   key: 'next-hop-nobody',
   title: 'Next hops that nobody has',
+  reads: allOf(routingReads, { prefix: ['vrfId', 'prefix'] }),
   find: (network) =>
-    [...network.all('route')].flatMap((route): Finding[] => {
-      const device = network.get('device', route.deviceId);
-      const via = route.via === null ? null : parseIp(route.via);
-      if (device === null || via === null || isSomebodys(network, route.vrfId, route.via ?? '')) return [];
-      const ways = routeTable(network, device.id, route.vrfId).ways.get(route.id) ?? [];
+    [...network.all('route')].flatMap(({ id, deviceId, vrfId, prefix, via }) => {
+      if (via === null || parseIp(via) === null || isSomebodys(network, vrfId, via)) return [];
+      const ways = routeTable(network, deviceId, vrfId).ways.get(id) ?? [];
       // What a provider's router has is not ours to know.
-      const inside = ways.filter(({ portId }) => portId !== null && !leadsOut(network, portId));
-      if (inside.length === 0) return [];
+      if (!ways.some(({ portId }) => portId !== null && !leadsOut(network, portId))) return [];
       return [
-        tell(
-          network,
-          'next-hop-nobody',
-          'warn',
-          [{ kind: 'device', row: device }],
-          `The route of ${device.name} to ${route.prefix} leads to ${route.via ?? ''}, which no device has. Give the address to the next router, or correct the route.`,
-        ),
+        {
+          severity: 'warn' as const,
+          subjects: [{ kind: 'device' as const, id: deviceId }],
+          facts: { prefix, via },
+        },
       ];
     }),
-};
+  says: ({ prefix, via }, network, [device]) =>
+    `The route of ${nameOf(network, 'device', device?.id ?? null)} to ${prefix} leads to ${via}, which no device has. Give the address to the next router, or correct the route.`,
+});
 
 /** Whether a port, or what it runs over, is plugged into a circuit whose other end is not documented. */
 function leadsOut(network: Network, portId: string): boolean {

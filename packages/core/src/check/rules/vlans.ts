@@ -1,39 +1,53 @@
+import type { Subject } from '../../change/removal.ts';
 import { placeOfDevice, placeChain } from '../../model/places.ts';
 import type { Vlan } from '../../model/kinds/vlan.ts';
 import type { Network } from '../../model/network.ts';
 import { portTitle } from '../../model/ports.ts';
-import { groupOfPort, vlanNumbered } from '../../switching/bridges.ts';
-import { layer2Of, type Domain } from '../../switching/layer2.ts';
-import { isUsed, leaks, reachOf } from '../../switching/reach.ts';
-import type { Finding, Rule } from '../finding.ts';
-import { tell } from '../tell.ts';
+import { allOf } from '../../model/reads.ts';
+import { bridgeName, groupOfPort, vlanNumbered } from '../../switching/bridges.ts';
+import { layer2Of, layer2Reads, type Domain } from '../../switching/layer2.ts';
+import { isUsed, leaks, reachOf, seatOf, stopSaid } from '../../switching/reach.ts';
+import { defineRule, type Rule } from '../finding.ts';
+import { idsOf, nameOf } from '../names.ts';
+import { rowParts } from '../rowParts.ts';
 
 const vlans = (network: Network): Vlan[] => [...network.all('vlan')];
-const titled = (vlan: Vlan): string => `VLAN ${vlan.vid} ${vlan.name}`;
+const vlanReads = allOf(layer2Reads, { vlan: ['groupId', 'vid', 'unused'] });
+
+function titled(network: Network, subject: Subject | undefined): string {
+  const vlan = network.get('vlan', subject?.id ?? null);
+  return vlan === null ? '' : `VLAN ${vlan.vid} ${vlan.name}`;
+}
+
+/** "a, b and c": names of bridges by their first devices. */
+const bridgeNames = (network: Network, deviceIds: readonly string[]): string[] =>
+  deviceIds.flatMap((id) => {
+    const device = network.get('device', id);
+    return device === null ? [] : [bridgeName(device)];
+  });
 
 /** Both ends of a trunk carry the same VLANs. */
-export const vlanStops: Rule = {
+export const vlanStops = defineRule({
   key: 'vlan-stops',
   title: 'VLANs that one end of a link carries and the other does not',
+  reads: vlanReads,
   find: (network) => {
     const layer2 = layer2Of(network);
     return vlans(network).flatMap((vlan) =>
-      reachOf(layer2, vlan).stops.map(({ from, at, why, text }) =>
-        tell(
-          network,
-          'vlan-stops',
-          why === 'native' ? 'bad' : 'warn',
-          [
-            { kind: 'vlan', row: vlan },
-            { kind: 'port', row: at.members[0] ?? at.port },
-            { kind: 'port', row: from.members[0] ?? from.port },
-          ],
-          `${titled(vlan)} stops: ${text}. ${why === 'native' ? 'Let both ends use the same number for untagged frames.' : 'Carry it at both ends, or at neither.'}`,
-        ),
-      ),
+      reachOf(layer2, vlan).stops.map(({ from, at, why, other }) => ({
+        severity: why === 'native' ? ('bad' as const) : ('warn' as const),
+        subjects: [
+          { kind: 'vlan' as const, id: vlan.id },
+          { kind: 'port' as const, id: (at.members[0] ?? at.port).id },
+          { kind: 'port' as const, id: (from.members[0] ?? from.port).id },
+        ],
+        facts: { vid: vlan.vid, why, other, from: seatOf(from), at: seatOf(at) },
+      })),
     );
   },
-};
+  says: (stop, network, [vlan]) =>
+    `${titled(network, vlan)} stops: ${stopSaid(network, stop.vid, stop)}. ${stop.why === 'native' ? 'Let both ends use the same number for untagged frames.' : 'Carry it at both ends, or at neither.'}`,
+});
 
 /** Sites that a part of a VLAN is on. */
 const sitesOf = (network: Network, part: Domain): Set<string> =>
@@ -44,100 +58,106 @@ const sitesOf = (network: Network, part: Domain): Set<string> =>
   );
 
 /** Inside a site one number means one VLAN. Between sites the same number is routed. */
-export const vlanIslands: Rule = {
+export const vlanIslands = defineRule({
   key: 'vlan-island',
   title: 'VLANs in parts that do not hear each other',
+  reads: vlanReads,
   find: (network) => {
     const layer2 = layer2Of(network);
-    return vlans(network).flatMap((vlan): Finding[] => {
+    return vlans(network).flatMap((vlan) => {
       if (vlan.unused) return [];
       const bySite = new Map<string, Domain[]>();
       for (const part of reachOf(layer2, vlan).islands.filter(isUsed))
         for (const site of sitesOf(network, part)) bySite.set(site, [...(bySite.get(site) ?? []), part]);
-      return [...bySite].flatMap(([site, parts]): Finding[] => {
-        if (parts.length < 2) return [];
-        const names = parts.map((part) => part.bridges[0]?.bridge.name ?? '');
-        return [
-          tell(
-            network,
-            'vlan-island',
-            'bad',
-            [{ kind: 'vlan', row: vlan }],
-            `${titled(vlan)} falls into ${parts.length} parts at ${network.get('place', site)?.name ?? ''}, around ${names.join(' and ')}: they do not hear each other. Carry it over the links between them.`,
-          ),
-        ];
-      });
+      return [...bySite]
+        .filter(([, parts]) => parts.length > 1)
+        .map(([siteId, parts]) => ({
+          severity: 'bad' as const,
+          subjects: [{ kind: 'vlan' as const, id: vlan.id }],
+          facts: {
+            siteId,
+            around: parts.flatMap((part) => part.bridges[0]?.bridge.devices[0]?.id ?? []),
+          },
+        }));
     });
   },
-};
+  says: ({ siteId, around }, network, [vlan]) =>
+    `${titled(network, vlan)} falls into ${around.length} parts at ${nameOf(network, 'place', siteId)}, around ${bridgeNames(network, around).join(' and ')}: they do not hear each other. Carry it over the links between them.`,
+});
 
-export const vlanUnused: Rule = {
+export const vlanUnused = defineRule({
   key: 'vlan-unused',
   title: 'VLANs carried and used by nobody',
+  reads: vlanReads,
   find: (network) => {
     const layer2 = layer2Of(network);
-    return vlans(network).flatMap((vlan): Finding[] => {
+    return vlans(network).flatMap((vlan) => {
       if (vlan.unused) return [];
       const { islands, ports } = reachOf(layer2, vlan);
       if (ports === 0 || islands.some(isUsed)) return [];
       return [
-        tell(
-          network,
-          'vlan-unused',
-          'warn',
-          [{ kind: 'vlan', row: vlan }],
-          `${titled(vlan)} is carried by ${ports} ports and used by none. Take it off the trunks, or mark it as parking.`,
-        ),
+        {
+          severity: 'warn' as const,
+          subjects: [{ kind: 'vlan' as const, id: vlan.id }],
+          facts: { ports },
+        },
       ];
     });
   },
-};
+  says: ({ ports }, network, [vlan]) =>
+    `${titled(network, vlan)} is carried by ${ports} ports and used by none. Take it off the trunks, or mark it as parking.`,
+});
 
 /** A port carries numbers that its VLAN group knows. */
-export const vlanUndefined: Rule = {
+export const vlanUndefined = defineRule({
   key: 'vlan-undefined',
   title: 'Ports in VLANs that are not defined',
-  find: (network) => {
-    const findings: Finding[] = [];
-    for (const port of network.all('port')) {
-      if (port.mode === null && port.vid === null) continue;
+  reads: {
+    port: ['deviceId', 'form', 'mode', 'untaggedVid', 'taggedVids', 'voiceVid', 'vid', 'vlanGroupId'],
+    vlan: ['groupId', 'vid'],
+    device: ['placeId', 'rackId'],
+    rack: ['placeId'],
+    place: ['parentId', 'vlanGroupId'],
+  },
+  find: rowParts(
+    'port',
+    (network, port) => {
+      if (port.mode === null && port.vid === null) return null;
       const groupId = groupOfPort(network, port);
-      if (groupId === null) continue;
+      if (groupId === null) return null;
       const tagged = port.taggedVids === 'all' || port.taggedVids === null ? [] : port.taggedVids;
       const used = [port.untaggedVid, port.voiceVid, ...tagged, ...(port.form === 'vlan' ? [port.vid] : [])];
-      const unknown = used.filter((vid) => vid !== null && vlanNumbered(network, groupId, vid) === null);
-      if (unknown.length === 0) continue;
-      const group = network.get('vlanGroup', groupId);
-      findings.push(
-        tell(
-          network,
-          'vlan-undefined',
-          'warn',
-          [{ kind: 'port', row: port }],
-          `${portTitle(network, port.id)} is in ${unknown.length === 1 ? `VLAN ${unknown[0] ?? ''}, which is` : `VLANs ${unknown.join(', ')}, which are`} not in the group ${group?.name ?? ''}. Add them there, or correct the port.`,
-        ),
-      );
-    }
-    return findings;
-  },
-};
+      const vids = used.filter((vid) => vid !== null && vlanNumbered(network, groupId, vid) === null);
+      if (vids.length === 0) return null;
+      return { severity: 'warn', subjects: [{ kind: 'port', id: port.id }], facts: { vids, groupId } };
+    },
+    undefined,
+    (network) => network.find('vlanPorts', 'all'),
+  ),
+  says: ({ vids, groupId }, network, [port]) =>
+    `${portTitle(network, port?.id ?? null)} is in ${vids.length === 1 ? `VLAN ${vids[0] ?? ''}, which is` : `VLANs ${vids.join(', ')}, which are`} not in the group ${nameOf(network, 'vlanGroup', groupId)}. Add them there, or correct the port.`,
+});
 
-export const vlanLeak: Rule = {
+export const vlanLeak = defineRule({
   key: 'vlan-leak',
   title: 'VLANs that pass straight through a routed hand-off',
+  reads: layer2Reads,
   find: (network) =>
     leaks(layer2Of(network)).map(({ domain, groups }) => {
-      const names = groups.map((id) => network.get('vlanGroup', id)?.name ?? '');
       const ends = domain.bridges.filter(({ bridge }) => bridge.form === 'switch');
-      const rows = groups.flatMap((id) => network.get('vlanGroup', id) ?? []);
-      return tell(
-        network,
-        'vlan-leak',
-        'bad',
-        rows.map((row) => ({ kind: 'vlanGroup', row })),
-        `VLAN ${[...new Set(ends.map((end) => end.vid))].join(' and ')} goes on as layer 2 between the groups ${names.join(' and ')}, over ${ends.map((end) => end.bridge.name).join(', ')}: it should be handed over by a router. Route it there, or make it one group.`,
-      );
+      return {
+        severity: 'bad' as const,
+        subjects: groups.map((id) => ({ kind: 'vlanGroup' as const, id })),
+        facts: {
+          vids: [...new Set(ends.map((end) => end.vid))],
+          over: ends.flatMap((end) => end.bridge.devices[0]?.id ?? []),
+        },
+      };
     }),
-};
+  says: ({ vids, over }, network, subjects) => {
+    const names = idsOf(subjects, 'vlanGroup').map((id) => nameOf(network, 'vlanGroup', id));
+    return `VLAN ${vids.join(' and ')} goes on as layer 2 between the groups ${names.join(' and ')}, over ${bridgeNames(network, over).join(', ')}: it should be handed over by a router. Route it there, or make it one group.`;
+  },
+});
 
 export const vlanRules: readonly Rule[] = [vlanStops, vlanIslands, vlanUnused, vlanUndefined, vlanLeak];

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { poeClasses } from '../../cabling/poe.ts';
+import { poeClasses } from '../../cabling/poeClasses.ts';
 import { modelSchema } from '../kinds/catalogueModel.ts';
 import { builtInModels } from './index.ts';
 import { transceivers } from './transceivers.ts';

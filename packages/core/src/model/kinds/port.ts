@@ -135,6 +135,10 @@ export const portKind = defineKind({
     portByName: (row) => `${row.deviceId}:${row.name.toLowerCase()}`,
     /** Ports that take part in OSPF, all under `all`. */
     ospfPorts: (row) => (row.ospf === null ? null : 'all'),
+    /** Ports of cassettes that share a common port, all under `all`. */
+    cassettePorts: (row) => (row.passThroughStrand === null || row.passThroughId === null ? null : 'all'),
+    /** Ports that a VLAN is set on, and interfaces of one, all under `all`. */
+    vlanPorts: (row) => (row.mode === null && row.vid === null ? null : 'all'),
     logicalPortsByDevice: (row) => (row.form === 'physical' ? null : row.deviceId),
   },
   unique: [{ what: 'name', key: (row) => `${row.deviceId}:${row.name}` }],
