@@ -26,10 +26,9 @@ const run = (title, command, args) =>
     console.log(`\n== ${title}`);
     const started = Date.now();
     const child = spawn(command, args, { cwd: root, env, stdio: ['ignore', 'inherit', 'inherit'] });
-    child.on('exit', (code) => {
-      console.log(
-        `-- ${title}: ${code === 0 ? 'fine' : 'failed'} in ${Math.round((Date.now() - started) / 1000)} s`,
-      );
+    child.on('exit', (code, signal) => {
+      const how = code === 0 ? 'fine' : `failed (${signal ?? `exit ${code}`})`;
+      console.log(`-- ${title}: ${how} in ${Math.round((Date.now() - started) / 1000)} s`);
       done(code === 0);
     });
   });

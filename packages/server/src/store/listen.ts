@@ -19,7 +19,7 @@ export function listen(
     if (!stopped && timer === null) {
       timer = setTimeout(() => {
         timer = null;
-        void start();
+        starting = start();
       }, 1000);
     }
   };
@@ -43,19 +43,22 @@ export function listen(
     });
     try {
       await fresh.connect();
-      await fresh.query(`LISTEN ${channel}`);
       client = fresh;
+      if (stopped) return;
+      await fresh.query(`LISTEN ${channel}`);
       await store.noticeAll();
     } catch (error) {
       log.warn({ error: String(error) }, 'cannot listen to the database');
       again();
     }
   };
-  void start();
+  let starting = start();
   return {
     stop: async () => {
       stopped = true;
       if (timer !== null) clearTimeout(timer);
+      // Whoever stops while the line is being opened waits until it can be closed.
+      await starting;
       await client?.end().catch(() => undefined);
     },
   };
