@@ -1,12 +1,25 @@
-import { checkNetwork, derived, type Finding, type Network } from '@visograph/core';
-import { useDeferredValue, useMemo } from 'react';
+import type { Finding, Network } from '@visograph/core';
+import { useDeferredValue, useEffect, useState } from 'react';
 import { useShown } from './shown.ts';
 
-/** The findings of a network are worked out once, whoever asks. */
-const findingsOf = derived(checkNetwork);
+/** What was found, and in which network; null until all rules have been asked for the first time. */
+export type Judged = { findings: readonly Finding[]; network: Network } | null;
 
 /** What the checks find; follows an edit a moment later, so that the edit itself never waits for it. */
-export function useFindings(): { findings: Finding[]; network: Network } {
+export function useFindings(): Judged {
   const network = useDeferredValue(useShown());
-  return useMemo(() => ({ findings: findingsOf(network), network }), [network]);
+  const [judged, setJudged] = useState<Judged>(null);
+  useEffect(() => {
+    let wanted = true;
+    const ask = async (): Promise<void> => {
+      const { judged: judge } = await import('./judge.ts');
+      const findings = wanted ? await judge(network, () => wanted) : null;
+      if (findings !== null && wanted) setJudged({ findings, network });
+    };
+    void ask();
+    return () => {
+      wanted = false;
+    };
+  }, [network]);
+  return judged;
 }

@@ -27,7 +27,7 @@ export function StatusLine(): ReactNode {
   /** The counts follow an edit a moment later: they go over every port of the scope. */
   const network = useDeferredValue(inForce(useShown()));
   const { scopeId, selection } = useWhereabouts();
-  const { findings } = useFindings();
+  const findings = useFindings()?.findings.length ?? null;
   const text = useMemo(() => {
     const devices = devicesInScope(network, scopeId);
     let ports = 0;
@@ -45,9 +45,11 @@ export function StatusLine(): ReactNode {
     return `${devices.length} devices · ${racks} racks · ${used} ports used of ${ports}`;
   }, [network, scopeId]);
   const found =
-    findings.length === 0
-      ? 'no findings'
-      : `${findings.length} ${findings.length === 1 ? 'finding' : 'findings'} in the project`;
+    findings === null
+      ? 'checking …'
+      : findings === 0
+        ? 'no findings'
+        : `${findings} ${findings === 1 ? 'finding' : 'findings'} in the project`;
   return (
     <Line>
       <span>{`${text} · ${found}`}</span>

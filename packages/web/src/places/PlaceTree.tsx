@@ -92,8 +92,11 @@ export function PlaceTree(): ReactNode {
   const { view, canEdit, commit, sync } = useProject();
   const { network } = view;
   const { scopeId, go } = useWhereabouts();
-  const { findings, network: checked } = useFindings();
-  const states = useMemo(() => placeStates(checked, findings), [checked, findings]);
+  const judged = useFindings();
+  const states = useMemo(
+    () => placeStates(judged?.network ?? network, judged?.findings ?? []),
+    [judged, judged === null ? network : null],
+  );
   const items = useMemo(() => {
     const itemOf = (place: Place): Item => ({
       id: place.id,
