@@ -22,6 +22,8 @@ export interface JudgedRun {
   /** Ids of the cables and circuits it takes, in order. */
   carriers: readonly string[];
   faults: readonly Fault[];
+  /** No active port reaches it: it was followed from a port in the middle. */
+  passive: boolean;
 }
 
 /**
@@ -29,19 +31,20 @@ export interface JudgedRun {
  * from a port in the middle. Where a run looks the same from both of its ends it is here from one of them.
  */
 export interface RunBook {
-  /** By the port a run was followed from. */
-  runs: LayeredMap<JudgedRun>;
-  /** Ports at which a run arrived that looks the same from there: where it was followed from. */
-  arrivals: LayeredMap<string>;
+  /**
+   * By the port a run was followed from; where it looks the same from its other end, there stands the port it was
+   * followed from.
+   */
+  starts: LayeredMap<JudgedRun | string>;
   /** By cable or circuit: where the runs over it were followed from. */
-  byCarrier: LayeredMap<readonly string[]>;
+  byCarrier: LayeredMap<string | readonly string[]>;
   /** Where the runs that have a fault or are loops were followed from. */
   wrong: ReadonlySet<string>;
+  /** How many were followed from a port in the middle. */
+  passive: number;
 }
 
 const isPower = (port: Port): boolean => port.role === 'powerIn' || port.role === 'powerOut';
-const isActive = (port: Port | null): port is Port =>
-  port !== null && port.role !== 'passThrough' && !isPower(port);
 
 /** Two empty cages say that optics are not documented here: that is no fault of the link. */
 function told(faults: readonly Fault[]): readonly Fault[] {
@@ -58,177 +61,209 @@ function poweredDevices(network: Network): Set<string> {
   return ids;
 }
 
+/** A run as it goes into the book. */
+interface ReadRun {
+  carriers: string[];
+  /**
+   * What decides about it, but for power over Ethernet: runs of one key are judged alike. Null where an end may take
+   * power, which hangs on more.
+   */
+  key: string | null;
+  /** It fans out somewhere: then it may look different from its two ends. */
+  fans: boolean;
+}
+
+/** Reads and judges runs, each sort of them once. */
 class Judge {
   private readonly faultless = new Set<string>();
   private readonly powered: ReadonlySet<string>;
+  private readonly fanning: ReadonlySet<string>;
+  private readonly legs: boolean;
 
   constructor(private readonly network: Network) {
     this.powered = poweredDevices(network);
+    const fanning = [...network.all('model')].filter(({ legsA, legsB }) => legsA > 1 || legsB > 1);
+    this.fanning = new Set(fanning.map(({ id }) => id));
+    this.legs = network.count('leg') > 0;
   }
 
-  faultsOf(run: Run): readonly Fault[] {
-    const key = this.keyOf(run);
+  read(run: Run): ReadRun {
+    const { network } = this;
+    const carriers: string[] = [];
+    let key = '';
+    let alike = run.branches.length === 0 && run.stop === null;
+    let fans = run.branches.length > 0;
+    for (const hop of run.hops) {
+      if ('port' in hop) {
+        const port = network.get('port', hop.port);
+        alike &&= port !== null && !this.powered.has(port.deviceId);
+        fans ||= port?.passThroughStrand != null;
+        if (alike && port !== null)
+          key += `|${port.connector ?? ''}/${port.speedBps ?? ''}/${port.transceiverId ?? ''}/${port.role}`;
+      } else if ('cable' in hop) {
+        carriers.push(hop.cable);
+        const cable = network.get('cable', hop.cable);
+        fans ||= cable?.typeId != null && this.fanning.has(cable.typeId);
+        fans ||= this.legs && network.countOf('legsByCable', hop.cable) > 0;
+        if (alike) key += `|${cable?.typeId ?? ''}/${cable?.lengthM ?? ''}/${cable?.splices ?? 0}`;
+      } else {
+        carriers.push(hop.circuit);
+        alike = false;
+      }
+    }
+    return { carriers, key: alike ? key : null, fans };
+  }
+
+  faultsOf(run: Run, key: string | null): readonly Fault[] {
     if (key !== null && this.faultless.has(key)) return none;
     const faults = told(judgeRun(this.network, run).faults);
     if (faults.length === 0 && key !== null) this.faultless.add(key);
     return faults;
   }
+}
+const none: readonly never[] = [];
 
-  /**
-   * What decides about a run, but for power over Ethernet: runs of one key are judged alike. Null where an end may take
-   * power, which hangs on more.
-   */
-  private keyOf(run: Run): string | null {
-    if (run.branches.length > 0 || run.stop !== null) return null;
-    const { network } = this;
-    let key = '';
-    for (const hop of run.hops) {
-      if ('port' in hop) {
-        const port = network.get('port', hop.port);
-        if (port === null || this.powered.has(port.deviceId)) return null;
-        key += `|${port.connector ?? ''}/${port.speedBps ?? ''}/${port.transceiverId ?? ''}/${port.role}`;
-      } else if ('cable' in hop) {
-        const cable = network.get('cable', hop.cable);
-        key += `|${cable?.typeId ?? ''}/${cable?.lengthM ?? ''}/${cable?.splices ?? 0}`;
-      } else return null;
-    }
-    return key;
+/** Ids of the ports at the ends of a cable, its legs included. */
+function endsOfCable(network: Network, { id, aPortId, bPortId }: Cable): (string | null)[] {
+  const legs = network.count('leg') === 0 ? none : network.find('legsByCable', id);
+  return [aPortId, bPortId, ...legs.map((leg) => leg.portId)];
+}
+
+/** A part of a book that is being written: over an earlier one, or from nothing. */
+type Pages<V> = Pick<LayeredDraft<V>, 'get' | 'set' | 'delete' | 'finish'>;
+class NewPages<V> extends Map<string, V> {
+  finish(): LayeredMap<V> {
+    return LayeredMap.over(this);
   }
-}
-const none: readonly Fault[] = [];
-
-/** Whether a hop fans out: a run over it may look different from its two ends. */
-function fansOut(network: Network, hop: Run['hops'][number]): boolean {
-  if ('port' in hop) return network.get('port', hop.port)?.passThroughStrand != null;
-  if ('circuit' in hop) return false;
-  const cableId = hop.cable;
-  const type = network.get('model', network.get('cable', cableId)?.typeId ?? null);
-  return (type?.legsA ?? 1) > 1 || (type?.legsB ?? 1) > 1 || network.countOf('legsByCable', cableId) > 0;
-}
-
-/** The cables and circuits of a run, in order. */
-const carriersOf = (run: Run): string[] =>
-  run.hops.flatMap((hop) => ('cable' in hop ? [hop.cable] : 'circuit' in hop ? [hop.circuit] : []));
-
-/** Ports at the ends of a cable, its legs included. */
-function portsOfCable(network: Network, id: string): Port[] {
-  const cable = network.get('cable', id);
-  const legs = network.find('legsByCable', id);
-  return [cable?.aPortId ?? null, cable?.bPortId ?? null, ...legs.map((leg) => leg.portId)].flatMap(
-    (portId) => network.get('port', portId) ?? [],
-  );
 }
 
 /** A book of runs being written: what is gone is taken out, what is new is followed. */
 class Writer {
   private readonly judge: Judge;
-  private readonly runs: LayeredDraft<JudgedRun>;
-  private readonly arrivals: LayeredDraft<string>;
-  private readonly byCarrier: LayeredDraft<readonly string[]>;
+  private readonly starts: Pages<JudgedRun | string>;
+  private readonly byCarrier: Pages<string | readonly string[]>;
   private readonly wrong: Set<string>;
+  private passive: number;
+  /** What a run went over that is out of the book now: nobody may reach it any more. */
+  private readonly loose: string[] = [];
 
   constructor(
     private readonly network: Network,
-    before: RunBook,
+    before: RunBook | null,
   ) {
     this.judge = new Judge(network);
-    this.runs = before.runs.draft();
-    this.arrivals = before.arrivals.draft();
-    this.byCarrier = before.byCarrier.draft();
-    this.wrong = new Set(before.wrong);
+    this.starts = before?.starts.draft() ?? new NewPages();
+    this.byCarrier = before?.byCarrier.draft() ?? new NewPages();
+    this.wrong = new Set(before?.wrong);
+    this.passive = before?.passive ?? 0;
   }
 
   /** The runs over a cable or circuit. */
   over(carrier: string): readonly JudgedRun[] {
-    return (this.byCarrier.get(carrier) ?? []).flatMap((from) => this.runs.get(from) ?? []);
+    return this.startsOver(carrier).flatMap((from) => {
+      const run = this.starts.get(from);
+      return run === undefined || typeof run === 'string' ? [] : [run];
+    });
+  }
+
+  private startsOver(carrier: string): readonly string[] {
+    const starts = this.byCarrier.get(carrier);
+    return starts === undefined ? none : typeof starts === 'string' ? [starts] : starts;
   }
 
   remove(run: JudgedRun): void {
-    this.runs.delete(run.from);
+    this.starts.delete(run.from);
     this.wrong.delete(run.from);
-    if (run.to !== null && this.arrivals.get(run.to) === run.from) this.arrivals.delete(run.to);
+    this.loose.push(...run.carriers);
+    if (run.passive) this.passive--;
+    if (run.to !== null && this.starts.get(run.to) === run.from) this.starts.delete(run.to);
     for (const carrier of run.carriers) {
-      const left = (this.byCarrier.get(carrier) ?? []).filter((from) => from !== run.from);
+      const left = this.startsOver(carrier).filter((from) => from !== run.from);
       if (left.length === 0) this.byCarrier.delete(carrier);
       else this.byCarrier.set(carrier, left);
     }
   }
 
-  /** Follows the run of an active port, unless it is in the book already. */
+  /** Whether the run of a port is in the book, from here or from where it arrives. */
+  has(portId: string): boolean {
+    return this.starts.get(portId) !== undefined;
+  }
+
+  /** Follows the run of an active port. */
   follow(port: Port): void {
-    if (this.runs.get(port.id) !== undefined || this.arrivals.get(port.id) !== undefined) return;
     const run = traceRun(this.network, port.id);
-    const carriers = carriersOf(run);
+    const { carriers, key, fans } = this.judge.read(run);
     // What was followed from the middle because nobody reached it is reached now.
-    for (const carrier of carriers)
-      for (const other of this.over(carrier)) if (this.isPassive(other)) this.remove(other);
-    const alike =
-      run.to !== null &&
-      run.ends === 'port' &&
-      run.branches.length === 0 &&
-      !run.hops.some((hop) => fansOut(this.network, hop));
-    if (alike && run.to !== null) this.arrivals.set(run.to, port.id);
+    if (this.passive > 0)
+      for (const carrier of carriers)
+        for (const other of this.over(carrier)) if (other.passive) this.remove(other);
+    if (run.to !== null && run.ends === 'port' && !fans) this.starts.set(run.to, port.id);
     this.enter({
       from: port.id,
       to: run.to,
       ends: run.ends,
       carriers,
-      faults: this.judge.faultsOf(run),
+      faults: this.judge.faultsOf(run, key),
+      passive: false,
     });
   }
 
   /** Follows a cable between panels that no active port reaches: laid for later, or a loop. */
   followPassive(cableId: string): void {
     const from = this.network.get('cable', cableId)?.aPortId ?? null;
-    if (from === null || (this.byCarrier.get(cableId) ?? []).length > 0) return;
+    if (from === null || this.byCarrier.get(cableId) !== undefined) return;
     const run = traceRun(this.network, from);
-    this.enter({ from, to: null, ends: run.ends, carriers: carriersOf(run), faults: none });
-  }
-
-  private isPassive(run: JudgedRun): boolean {
-    return !isActive(this.network.get('port', run.from));
+    const { carriers } = this.judge.read(run);
+    this.enter({ from, to: null, ends: run.ends, carriers, faults: none, passive: true });
+    this.passive++;
   }
 
   private enter(run: JudgedRun): void {
-    this.runs.set(run.from, run);
-    for (const carrier of new Set(run.carriers))
-      this.byCarrier.set(carrier, [...(this.byCarrier.get(carrier) ?? []), run.from]);
-    if (run.faults.length > 0 || (run.ends === 'loop' && this.isPassive(run))) this.wrong.add(run.from);
+    this.starts.set(run.from, run);
+    for (const carrier of run.carriers) {
+      const starts = this.byCarrier.get(carrier);
+      if (starts === undefined) this.byCarrier.set(carrier, run.from);
+      else if (!this.startsOver(carrier).includes(run.from))
+        this.byCarrier.set(carrier, [...this.startsOver(carrier), run.from]);
+    }
+    if (run.faults.length > 0 || (run.ends === 'loop' && run.passive)) this.wrong.add(run.from);
   }
 
   finish(): RunBook {
     return {
-      runs: this.runs.finish(),
-      arrivals: this.arrivals.finish(),
+      starts: this.starts.finish(),
       byCarrier: this.byCarrier.finish(),
       wrong: this.wrong,
+      passive: this.passive,
     };
+  }
+
+  /** Cables that nobody may reach any more. */
+  left(): readonly string[] {
+    return this.loose;
   }
 }
 
 /** Follows what is plugged into the ends of these cables, active ports first; circuits are on the way of a cable. */
-function followAll(network: Network, book: Writer, carriers: Iterable<string>): RunBook {
+function followAll(network: Network, book: Writer, cables: Iterable<Cable>): RunBook {
   const passive: string[] = [];
-  for (const id of carriers) {
-    if (network.get('cable', id) === null) continue;
-    let active = false;
-    for (const port of portsOfCable(network, id))
-      if (isActive(port)) {
-        active = true;
-        book.follow(port);
-      } else active ||= isPower(port);
-    if (!active) passive.push(id);
+  for (const cable of cables) {
+    let reached = false;
+    for (const id of endsOfCable(network, cable)) {
+      if (id !== null && book.has(id)) reached = true;
+      else {
+        const port = network.get('port', id);
+        if (port === null || port.role === 'passThrough') continue;
+        reached = true;
+        if (!isPower(port)) book.follow(port);
+      }
+    }
+    if (!reached) passive.push(cable.id);
   }
   for (const id of passive) book.followPassive(id);
+  for (const id of book.left()) book.followPassive(id);
   return book.finish();
 }
-
-const empty = (): RunBook => ({
-  runs: LayeredMap.empty(),
-  arrivals: LayeredMap.empty(),
-  byCarrier: LayeredMap.empty(),
-  wrong: new Set(),
-});
 
 /** What is plugged into a port, and into those behind it inside its device. */
 function* carriersAt(network: Network, portId: string | null): Generator<string> {
@@ -306,7 +341,7 @@ const everywhere: ReadonlySet<Kind> = new Set<Kind>(['model', 'module', 'project
 
 /** The runs of a network in force; after an edit only those that it can concern are followed again. */
 export const runBookOf: (network: Network) => RunBook = derived(
-  (network) => followAll(network, new Writer(network, empty()), ids(network.all('cable'))),
+  (network) => followAll(network, new Writer(network, null), network.all('cable')),
   (before, network, touched, base) => {
     const relevant = touched.filter((one) => concerns(runReads, one));
     if (relevant.length === 0) return before;
@@ -319,10 +354,17 @@ export const runBookOf: (network: Network) => RunBook = derived(
         book.remove(run);
         for (const beside of run.carriers) again.add(beside);
       }
-    return followAll(network, book, again);
+    return followAll(
+      network,
+      book,
+      [...again].flatMap((id) => network.get('cable', id) ?? []),
+    );
   },
 );
 
-function* ids(rows: Iterable<{ id: string }>): Generator<string> {
-  for (const { id } of rows) yield id;
-}
+/** The runs that have a fault or are loops. */
+export const wrongRuns = ({ wrong, starts }: RunBook): JudgedRun[] =>
+  [...wrong].flatMap((from) => {
+    const run = starts.get(from);
+    return run === undefined || typeof run === 'string' ? [] : [run];
+  });

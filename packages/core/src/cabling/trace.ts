@@ -113,6 +113,10 @@ function alongCable(network: Network, cable: Cable, { port, strands }: At): (At 
   });
 }
 
+/** What a run takes of a cable: nearly always all of its only plug, which the cable alone stands for. */
+const takenAt = (cableId: string, leg: number, strands: Strands): string =>
+  strands !== null ? `${cableId}/s${strands[0] ?? ''}` : leg === 0 ? cableId : `${cableId}/${leg}`;
+
 /** Follows one path; every split but its first way becomes a branch. */
 class Follower {
   private splits = 0;
@@ -149,7 +153,7 @@ class Follower {
       let ways: (At | null)[];
       if (cable !== null) {
         const { leg } = placeOnCable(network, cable, at.port);
-        const key = `${cable.id}/${at.strands === null ? leg : `s${at.strands[0]}`}`;
+        const key = takenAt(cable.id, leg, at.strands);
         if (this.taken.has(key)) return { ...run, ends: 'loop' };
         this.taken.add(key);
         run.hops.push({ cable: cable.id });
@@ -161,7 +165,7 @@ class Follower {
         for (const way of ways) {
           if (way === null) continue;
           const far = placeOnCable(network, cable, way.port).leg;
-          this.taken.add(`${cable.id}/${way.strands === null ? far : `s${way.strands[0]}`}`);
+          this.taken.add(takenAt(cable.id, far, way.strands));
         }
       } else if (circuit !== null) {
         if (this.taken.has(circuit.id)) return { ...run, ends: 'loop' };

@@ -39,8 +39,8 @@ export const findingKey = ({ rule, subjects, facts }: Finding): string =>
 
 /** How a rule looks: in parts that can be judged by themselves, so that after an edit only some are judged again. */
 export interface Parts<F extends Facts> {
-  /** The key of every part. */
-  keys: (network: Network) => Iterable<string>;
+  /** All that is found, part by part. */
+  each: (network: Network) => Iterable<readonly [key: string, found: readonly Evidence<F>[]]>;
   /** What is found at a part; nothing where there is no such part. */
   judge: (network: Network, key: string) => readonly Evidence<F>[];
   /** The parts that a touched row can concern, `base` being the network before; null: it may be any of them. */
@@ -77,7 +77,7 @@ export interface Rule {
 type Book = ReadonlyMap<string, readonly Finding[]>;
 
 const wholly = <F extends Facts>(find: (network: Network) => readonly Evidence<F>[]): Parts<F> => ({
-  keys: () => [''],
+  each: (network) => [['', find(network)]],
   judge: (network) => find(network),
   concerned: () => null,
 });
@@ -101,15 +101,12 @@ function partsTouched<F extends Facts>(
 export function defineRule<F extends Facts>(definition: RuleDefinition<F>): Rule {
   const { key, title, reads, says, about, looksAt = 'in force' } = definition;
   const parts = typeof definition.find === 'function' ? wholly(definition.find) : definition.find;
-  const judged = (network: Network, part: string): Finding[] =>
-    parts.judge(network, part).map((found) => ({ rule: key, ...found }));
+  const ours = (found: Evidence<F>): Finding => ({ rule: key, ...found });
+  const judged = (network: Network, part: string): Finding[] => parts.judge(network, part).map(ours);
   const book = derived<Book>(
     (network) => {
       const made = new Map<string, readonly Finding[]>();
-      for (const part of parts.keys(network)) {
-        const found = judged(network, part);
-        if (found.length > 0) made.set(part, found);
-      }
+      for (const [part, found] of parts.each(network)) if (found.length > 0) made.set(part, found.map(ours));
       return made;
     },
     (before, network, touched, base) => {

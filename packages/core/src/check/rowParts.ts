@@ -13,8 +13,11 @@ export function rowParts<K extends Kind, F extends Facts>(
   among: (network: Network) => Iterable<Rows[K]> = (network) => network.all(kind),
 ): Parts<F> {
   return {
-    *keys(network) {
-      for (const { id } of among(network)) yield id;
+    *each(network) {
+      for (const row of among(network)) {
+        const found = judge(network, row);
+        if (found !== null) yield [row.id, [found]];
+      }
     },
     judge: (network, id) => {
       const row = network.get(kind, id);

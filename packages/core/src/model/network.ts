@@ -82,6 +82,14 @@ function definitionOf(name: string): IndexDefinition {
   return found;
 }
 
+const uniqueName = (kind: Kind, rule: number): string => `${kind}.unique.${rule}`;
+const uniqueKey =
+  <K extends Kind>(kind: K, rule: number): ((row: Rows[K]) => IndexKey) =>
+  (row) => {
+    const text = keyRulesOf(kind)[rule]?.key(row) ?? '';
+    return text === '' ? null : text.toLowerCase();
+  };
+
 type Tables = Readonly<Record<Kind, LayeredMap<Row>>>;
 type AnyIndex = RowIndex<Row>;
 
@@ -185,15 +193,22 @@ export class Network {
   }
 
   private prepare(kind: Kind): void {
-    for (const name of indexNamesOf(kind)) this.named(name);
-    kinds[kind].unique.forEach((_rule, at) => this.unique(kind, at));
+    const wanted = [
+      ...indexNamesOf(kind).map((name) => ({ name, key: definitionOf(name).key })),
+      ...kinds[kind].unique.map((_rule, rule) => ({
+        name: uniqueName(kind, rule),
+        key: uniqueKey(kind, rule) as (row: Row) => IndexKey,
+      })),
+    ].filter(({ name }) => !this.indexes.has(name));
+    const built = RowIndex.buildAll<Row>(
+      wanted.map(({ key }) => key),
+      wanted.length === 0 ? [] : this.all(kind),
+    );
+    built.forEach((index, at) => this.indexes.set(wanted[at]?.name ?? '', index));
   }
 
   private unique<K extends Kind>(kind: K, rule: number): AnyIndex {
-    return this.index(`${kind}.unique.${rule}`, kind, (row) => {
-      const text = keyRulesOf(kind)[rule]?.key(row) ?? '';
-      return text === '' ? null : text.toLowerCase();
-    });
+    return this.index(uniqueName(kind, rule), kind, uniqueKey(kind, rule));
   }
 
   private named(name: string): AnyIndex {

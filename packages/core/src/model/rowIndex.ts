@@ -15,24 +15,16 @@ export class RowIndex<R extends { id: string }> {
   ) {}
 
   static build<R extends { id: string }>(keyOf: KeyOf<R>, rows: Iterable<R>): RowIndex<R> {
-    const found = new Map<string, string | string[]>();
-    const enter = (key: string, id: string): void => {
-      const ids = found.get(key);
-      if (ids === undefined) found.set(key, id);
-      else if (typeof ids !== 'string') {
-        if (ids.at(-1) !== id) ids.push(id);
-      } else if (ids !== id) found.set(key, [ids, id]);
-    };
-    for (const row of rows) {
-      const key = keyOf(row);
-      if (typeof key === 'string') enter(key, row.id);
-      else if (key !== null) for (const one of key) enter(one, row.id);
-    }
-    const buckets: Map<string, Bucket> = found;
-    for (const [key, ids] of found)
-      if (typeof ids !== 'string' && ids.length > mostFew)
-        buckets.set(key, LayeredMap.of(ids.map((id) => [id, true])));
-    return new RowIndex<R>(keyOf, LayeredMap.over(buckets));
+    const building = new Building<R>(keyOf);
+    for (const row of rows) building.enter(row);
+    return building.finish();
+  }
+
+  /** Several indexes in one way over the rows: reading a row that is not at hand costs more than entering it. */
+  static buildAll<R extends { id: string }>(keysOf: readonly KeyOf<R>[], rows: Iterable<R>): RowIndex<R>[] {
+    const building = keysOf.map((keyOf) => new Building<R>(keyOf));
+    for (const row of rows) for (const one of building) one.enter(row);
+    return building.map((one) => one.finish());
   }
 
   draft(): RowIndexDraft<R> {
@@ -47,7 +39,11 @@ export class RowIndex<R extends { id: string }> {
   }
 
   first(key: string): string | null {
-    for (const id of this.ids(key)) return id;
+    const bucket = this.buckets.get(key);
+    if (bucket === undefined) return null;
+    if (typeof bucket === 'string') return bucket;
+    if (!(bucket instanceof LayeredMap)) return (bucket as readonly string[])[0] ?? null;
+    for (const id of bucket.keys()) return id;
     return null;
   }
 
@@ -56,6 +52,36 @@ export class RowIndex<R extends { id: string }> {
     if (bucket === undefined) return 0;
     if (typeof bucket === 'string') return 1;
     return bucket instanceof LayeredMap ? bucket.size : bucket.length;
+  }
+}
+
+/** An index being built from nothing. */
+class Building<R extends { id: string }> {
+  private readonly found = new Map<string, string | string[]>();
+
+  constructor(private readonly keyOf: KeyOf<R>) {}
+
+  enter(row: R): void {
+    const key = this.keyOf(row);
+    if (key === null) return;
+    if (typeof key === 'string') this.under(key, row.id);
+    else for (const one of key) this.under(one, row.id);
+  }
+
+  private under(key: string, id: string): void {
+    const ids = this.found.get(key);
+    if (ids === undefined) this.found.set(key, id);
+    else if (typeof ids === 'string') {
+      if (ids !== id) this.found.set(key, [ids, id]);
+    } else if (ids.at(-1) !== id) ids.push(id);
+  }
+
+  finish(): RowIndex<R> {
+    const buckets: Map<string, Bucket> = this.found;
+    for (const [key, ids] of this.found)
+      if (typeof ids !== 'string' && ids.length > mostFew)
+        buckets.set(key, LayeredMap.of(ids.map((id) => [id, true])));
+    return new RowIndex<R>(this.keyOf, LayeredMap.over(buckets));
   }
 }
 

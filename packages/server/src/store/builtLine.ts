@@ -85,11 +85,13 @@ export class BuiltLine {
       async (transaction) => {
         const project = await ProjectRow.query(transaction).findById(projectId).throwIfNotFound();
         const network = await loadNetwork(transaction, projectId);
-        return { network: network.warm(['device', 'cable', 'leg', 'circuit']), revision: project.revision };
+        return { network, revision: project.revision };
       },
       { isolationLevel: 'repeatable read', readOnly: true },
     );
     this.cache.set(projectId, snapshot);
+    // Whoever waits for the project is answered first; the first edit finds its indexes built.
+    setImmediate(() => snapshot.network.warm(['device', 'cable', 'leg', 'circuit']));
     return snapshot;
   }
 

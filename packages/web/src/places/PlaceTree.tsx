@@ -93,10 +93,8 @@ export function PlaceTree(): ReactNode {
   const { network } = view;
   const { scopeId, go } = useWhereabouts();
   const judged = useFindings();
-  const states = useMemo(
-    () => placeStates(judged?.network ?? network, judged?.findings ?? []),
-    [judged, judged === null ? network : null],
-  );
+  const checked = judged?.network ?? network;
+  const states = useMemo(() => placeStates(checked, judged?.findings ?? []), [checked, judged]);
   const items = useMemo(() => {
     const itemOf = (place: Place): Item => ({
       id: place.id,

@@ -48,13 +48,20 @@ function remedy(network: Network, row: Address): string {
     : `Give one of them another, such as ${formatIp(next)}.`;
 }
 
+function givenTwice(network: Network, key: string): Evidence<{ host: string; given: number }>[] {
+  const [vrfId = '', host = ''] = key.split(' ');
+  const rows = network.find('addressesByHost', host).filter((row) => (row.vrfId ?? '') === vrfId);
+  if (rows.length < 2) return [];
+  return [{ severity: 'bad', subjects: rows.map(subjectOf), facts: { host, given: rows.length } }];
+}
+
 /** One host has an address in a VRF, or one address would answer twice. */
 export const addressDuplicate = defineRule({
   key: 'address-duplicate',
   title: 'Addresses given twice',
   reads: { address: ['address', 'vrfId'] },
   find: {
-    keys: (network) => {
+    *each(network) {
       const seen = new Set<string>();
       const twice = new Set<string>();
       for (const row of network.all('address')) {
@@ -62,14 +69,9 @@ export const addressDuplicate = defineRule({
         if (seen.has(key)) twice.add(key);
         else seen.add(key);
       }
-      return twice;
+      for (const key of twice) yield [key, givenTwice(network, key)];
     },
-    judge: (network, key): Evidence<{ host: string; given: number }>[] => {
-      const [vrfId = '', host = ''] = key.split(' ');
-      const rows = network.find('addressesByHost', host).filter((row) => (row.vrfId ?? '') === vrfId);
-      if (rows.length < 2) return [];
-      return [{ severity: 'bad', subjects: rows.map(subjectOf), facts: { host, given: rows.length } }];
-    },
+    judge: givenTwice,
     concerned: (_network, touched) => bothOf(touched, 'address').map(hostKey),
   },
   says: ({ host, given }, network, subjects) => {

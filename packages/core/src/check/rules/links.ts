@@ -1,6 +1,6 @@
 import type { Subject } from '../../change/removal.ts';
 import { faultText, type Fault, type FaultAspect } from '../../cabling/fault.ts';
-import { runBookOf, runReads, type JudgedRun, type RunBook } from '../../cabling/runBook.ts';
+import { runBookOf, runReads, wrongRuns, type JudgedRun, type RunBook } from '../../cabling/runBook.ts';
 import type { Network } from '../../model/network.ts';
 import { compareNames } from '../../model/order.ts';
 import { defineRule, findingKey, type Evidence, type Rule } from '../finding.ts';
@@ -24,9 +24,7 @@ const subjectsOf = (network: Network, { from, to, carriers }: JudgedRun): Subjec
 /** What is wrong with the runs of a book, by where to look; what is seen from both ends of a run is there once. */
 function faultsOf(network: Network, book: RunBook): Map<FaultAspect, LinkFound[]> {
   const found = new Map<FaultAspect, Map<string, LinkFound>>();
-  for (const from of book.wrong) {
-    const run = book.runs.get(from);
-    if (run === undefined || run.faults.length === 0) continue;
+  for (const run of wrongRuns(book)) {
     const subjects = subjectsOf(network, run);
     for (const { about, severity, facts } of run.faults) {
       const one: LinkFound = { severity, subjects, facts: { fault: facts } };
@@ -89,15 +87,14 @@ const runLoop = defineRule({
   key: 'run-loop',
   title: 'Run that comes back to itself',
   reads: runReads,
-  find: (network) => {
-    const book = runBookOf(network);
-    return [...book.wrong].flatMap((from) => {
-      const run = book.runs.get(from);
-      if (run?.ends !== 'loop') return [];
-      const subjects = [...new Set(run.carriers)].sort().map((id) => ({ kind: 'cable' as const, id }));
-      return [{ severity: 'bad' as const, subjects, facts: {} }];
-    });
-  },
+  find: (network) =>
+    wrongRuns(runBookOf(network))
+      .filter(({ ends, passive }) => passive && ends === 'loop')
+      .map(({ carriers }) => ({
+        severity: 'bad' as const,
+        subjects: [...new Set(carriers)].sort().map((id) => ({ kind: 'cable' as const, id })),
+        facts: {},
+      })),
   says: (_facts, network, subjects) => {
     const cables = idsOf(subjects, 'cable').flatMap((id) => network.get('cable', id) ?? []);
     const [first] = cables.sort((a, b) => compareNames(a.label, b.label));
