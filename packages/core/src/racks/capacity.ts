@@ -62,6 +62,7 @@ function feedUses(network: Network, rack: Rack, devices: readonly Device[]): Fee
         ? load
         : powerFlow(network, devices, {
             batteries: false,
+            beside: flow,
             alone: { rackId: rack.id, feed: feed.name },
           }).loads.get(key);
     const limit = usableW(feed);

@@ -35,6 +35,8 @@ export interface PowerFlow {
   /** What runs through a device: its own draw and all behind its outlets. */
   throughOf: (device: Device) => Watts;
   loads: ReadonlyMap<string, FeedLoad>;
+  /** What it hangs on, by device, as far as it was asked: the same in every flow of one network. */
+  sourcesOf: Map<string, Source[]>;
 }
 
 type Source = { via: 'device'; device: Device; outlet: Port } | { via: 'feed'; rackId: string; feed: string };
@@ -45,7 +47,6 @@ type Source = { via: 'device'; device: Device; outlet: Port } | { via: 'feed'; r
  * whose own inlets are dark goes on from its battery.
  */
 class Flow implements PowerFlow {
-  private readonly sourcesOf = new Map<string, Source[]>();
   private readonly states = new Map<string, PowerState>();
   private readonly through = new Map<string, { total: Watts; phases: [Watts, Watts, Watts] }>();
   readonly loads = new Map<string, FeedLoad>();
@@ -55,6 +56,7 @@ class Flow implements PowerFlow {
     devices: readonly Device[],
     private readonly batteries: boolean,
     private readonly alone: FeedRef | null,
+    readonly sourcesOf: Map<string, Source[]>,
   ) {
     for (const device of devices) this.addToFeeds(device);
   }
@@ -212,11 +214,20 @@ class Flow implements PowerFlow {
 export const powerFlow = (
   network: Network,
   devices: readonly Device[],
-  { batteries = true, alone = null }: { batteries?: boolean; alone?: FeedRef | null } = {},
+  {
+    batteries = true,
+    alone = null,
+    beside,
+  }: {
+    batteries?: boolean;
+    alone?: FeedRef | null;
+    /** Another flow of the same network, which has found what hangs on what. */
+    beside?: PowerFlow;
+  } = {},
 ): PowerFlow => {
   const counted = inForce(network);
   const inUse = devices.filter(({ id }) => counted.get('device', id) !== null);
-  return new Flow(counted, inUse, batteries, alone);
+  return new Flow(counted, inUse, batteries, alone, beside?.sourcesOf ?? new Map());
 };
 
 export interface FeedFailure {
