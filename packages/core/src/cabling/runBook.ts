@@ -28,7 +28,8 @@ export interface JudgedRun {
 
 /**
  * Every run of a network once: from each active port that something is plugged into, and of what no such port reaches
- * from a port in the middle. Where a run looks the same from both of its ends it is here from one of them.
+ * from a port in the middle. Where a run looks the same from both of its ends it is here from one of them; one of a
+ * single cable is here only where something may be wrong with it.
  */
 export interface RunBook {
   /**
@@ -98,20 +99,37 @@ class Judge {
         const port = network.get('port', hop.port);
         alike &&= port !== null && !this.powered.has(port.deviceId);
         fans ||= port?.passThroughStrand != null;
-        if (alike && port !== null)
-          key += `|${port.connector ?? ''}/${port.speedBps ?? ''}/${port.transceiverId ?? ''}/${port.role}`;
+        if (alike && port !== null) key += portKey(port);
       } else if ('cable' in hop) {
         carriers.push(hop.cable);
         const cable = network.get('cable', hop.cable);
         fans ||= cable?.typeId != null && this.fanning.has(cable.typeId);
         fans ||= this.legs && network.countOf('legsByCable', hop.cable) > 0;
-        if (alike) key += `|${cable?.typeId ?? ''}/${cable?.lengthM ?? ''}/${cable?.splices ?? 0}`;
+        if (alike) key += cableKey(cable);
       } else {
         carriers.push(hop.circuit);
         alike = false;
       }
     }
     return { carriers, key: alike ? key : null, fans };
+  }
+
+  /**
+   * Whether a cable joins two active ports directly and in a way that was judged faultless before: nothing is to be
+   * followed then.
+   */
+  isPlain(cable: Cable, a: Port, b: Port): boolean {
+    if (!this.ends(a) || !this.ends(b) || (cable.typeId !== null && this.fanning.has(cable.typeId)))
+      return false;
+    if (this.legs && this.network.countOf('legsByCable', cable.id) > 0) return false;
+    return this.faultless.has(portKey(a) + cableKey(cable) + portKey(b));
+  }
+
+  /** Whether a run surely ends at a port, whatever strands come to it. */
+  private ends(port: Port): boolean {
+    if (port.role === 'passThrough' || isPower(port) || port.passThroughId !== null) return false;
+    if (this.powered.has(port.deviceId)) return false;
+    return port.transceiverId === null || this.network.get('model', port.transceiverId)?.opticStrands == null;
   }
 
   faultsOf(run: Run, key: string | null): readonly Fault[] {
@@ -122,6 +140,10 @@ class Judge {
   }
 }
 const none: readonly never[] = [];
+const portKey = (port: Port): string =>
+  `|${port.connector ?? ''}/${port.speedBps ?? ''}/${port.transceiverId ?? ''}/${port.role}`;
+const cableKey = (cable: Cable | null): string =>
+  `|${cable?.typeId ?? ''}/${cable?.lengthM ?? ''}/${cable?.splices ?? 0}`;
 
 /** Ids of the ports at the ends of a cable, its legs included. */
 function endsOfCable(network: Network, { id, aPortId, bPortId }: Cable): (string | null)[] {
@@ -208,6 +230,11 @@ class Writer {
     });
   }
 
+  /** Whether a cable is a run by itself that has no fault: such a run is not kept, it touches no other. */
+  isPlain(cable: Cable, a: Port, b: Port): boolean {
+    return this.judge.isPlain(cable, a, b);
+  }
+
   /** Follows a cable between panels that no active port reaches: laid for later, or a loop. */
   followPassive(cableId: string): void {
     const from = this.network.get('cable', cableId)?.aPortId ?? null;
@@ -249,6 +276,8 @@ function followAll(network: Network, book: Writer, cables: Iterable<Cable>): Run
   const passive: string[] = [];
   for (const cable of cables) {
     let reached = false;
+    const [a, b] = [network.get('port', cable.aPortId), network.get('port', cable.bPortId)];
+    if (a !== null && b !== null && book.isPlain(cable, a, b)) continue;
     for (const id of endsOfCable(network, cable)) {
       if (id !== null && book.has(id)) reached = true;
       else {
