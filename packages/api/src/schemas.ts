@@ -26,7 +26,7 @@ export const member = person.extend({ role });
 type RowLists = { [K in Kind]?: Rows[K][] };
 const rowLists: z.ZodType<RowLists> = z.object(
   Object.fromEntries(kindNames.map((one) => [one, z.array(kinds[one].schema).optional()])),
-) as unknown as z.ZodType<RowLists>;
+);
 
 /** All rows of a network, and which network it is. */
 export const network = z.object({

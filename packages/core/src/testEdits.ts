@@ -6,7 +6,7 @@ import { removal } from './change/removal.ts';
 import { blankCable } from './model/kinds/cable.ts';
 import { blankDevice } from './model/kinds/device.ts';
 import { newId } from './model/ids.ts';
-import { kindNames, type Row } from './model/kinds.ts';
+import { kindNames } from './model/kinds.ts';
 import type { Network } from './model/network.ts';
 
 /** All rows, whatever their order and that of their fields. */
@@ -26,8 +26,6 @@ export const changed = (network: Network, changes: readonly (Change | null)[]): 
   );
   return applied.ok ? applied.network : network;
 };
-
-type Fields = Record<string, unknown> & { id: string; status?: string };
 
 /** A device in a rack, under one of a few names so that two edits may want the same. */
 function added(network: Network, which: number): Change | null {
@@ -66,9 +64,7 @@ export function edited(network: Network, [what, which, status]: [string, number,
   if (what === 'add') return changed(network, [added(network, which)]);
   if (what === 'plug') return changed(network, [plugged(network, which)]);
   const pick = (...kinds: (typeof kindNames)[number][]) => {
-    const rows = kinds.flatMap((kind) =>
-      [...network.all(kind)].map((row) => ({ kind, row: row as Row & Fields })),
-    );
+    const rows = kinds.flatMap((kind) => [...network.all(kind)].map((row) => ({ kind, row })));
     rows.sort((a, b) => (a.row.id < b.row.id ? -1 : 1));
     return rows[which % Math.max(1, rows.length)];
   };

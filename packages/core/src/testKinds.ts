@@ -135,7 +135,7 @@ function withTheRest(base: Network): Network {
       group: 1,
       virtual: '10.1.0.254',
       priority: 100,
-    } as never),
+    }),
     create('portProfile', {
       id: newId(),
       name: 'desk',
@@ -167,8 +167,8 @@ function withTheRest(base: Network): Network {
       contents: { racks: [], devices: [], cables: [] },
       notes: null,
     }),
-    create('sheet', { ...blankSheet, id: sheet, name: 'Quay', scopeId: quay.id } as never),
-    create('sheet', { ...blankSheet, id: other, name: 'Boat', scopeId: boat.id } as never),
+    create('sheet', { ...blankSheet, id: sheet, name: 'Quay', scopeId: quay.id }),
+    create('sheet', { ...blankSheet, id: other, name: 'Boat', scopeId: boat.id }),
     ...[{ deviceId: a.id }, { placeId: quay.id }, { circuitId: one(base.all('circuit')).id }].map((of) =>
       create('sheetItem', { ...blankSheetItem, ...of, id: newId(), sheetId: sheet }),
     ),

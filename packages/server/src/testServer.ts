@@ -21,10 +21,11 @@ export interface Reply<T = unknown> {
 
 const known = (Object.keys(contract) as Name[]).map((name) => {
   const [method = '', path = ''] = name.split(' ');
+  const endpoint: Endpoint = contract[name];
   return {
     method,
     path: new RegExp(`^${path.replaceAll(/:\w+/g, '[^/]+')}$`),
-    endpoint: contract[name] as Endpoint,
+    endpoint,
   };
 });
 

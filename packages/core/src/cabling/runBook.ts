@@ -2,7 +2,6 @@ import { derived } from '../model/derived.ts';
 import type { Kind } from '../model/kinds.ts';
 import type { Cable } from '../model/kinds/cable.ts';
 import type { Circuit } from '../model/kinds/circuit.ts';
-import type { Device } from '../model/kinds/device.ts';
 import type { Leg } from '../model/kinds/leg.ts';
 import type { Port } from '../model/kinds/port.ts';
 import { LayeredMap, type LayeredDraft } from '../model/layeredMap.ts';
@@ -313,31 +312,22 @@ function* carriersTouched(network: Network, base: Network, touched: Touched): Ge
     [network, touched.after],
   ] as const) {
     if (row === null) continue;
-    switch (touched.kind) {
-      case 'cable':
-      case 'circuit': {
-        const ends = row as Cable | Circuit;
-        yield row.id;
-        for (const portId of [ends.aPortId, ends.bPortId]) {
-          yield* carriersAt(of, portId);
-          // Who is fed by a supply of its own asks for no power over its data ports.
-          const port = of.get('port', portId);
-          if (port !== null && isPower(port)) yield* carriersOfDevice(of, port.deviceId);
-        }
-        break;
+    if (touched.kind === 'cable' || touched.kind === 'circuit') {
+      const ends = row as Cable | Circuit;
+      yield row.id;
+      for (const portId of [ends.aPortId, ends.bPortId]) {
+        yield* carriersAt(of, portId);
+        // Who is fed by a supply of its own asks for no power over its data ports.
+        const port = of.get('port', portId);
+        if (port !== null && isPower(port)) yield* carriersOfDevice(of, port.deviceId);
       }
-      case 'leg':
-        yield (row as Leg).cableId;
-        yield* carriersAt(of, (row as Leg).portId);
-        break;
-      case 'port':
-        yield* carriersAt(of, row.id);
-        yield* carriersAt(of, (row as Port).passThroughId);
-        break;
-      case 'device':
-        yield* carriersOfDevice(of, (row as Device).id);
-        break;
-    }
+    } else if (touched.kind === 'leg') {
+      yield (row as Leg).cableId;
+      yield* carriersAt(of, (row as Leg).portId);
+    } else if (touched.kind === 'port') {
+      yield* carriersAt(of, row.id);
+      yield* carriersAt(of, (row as Port).passThroughId);
+    } else if (touched.kind === 'device') yield* carriersOfDevice(of, row.id);
   }
 }
 

@@ -5,7 +5,6 @@ import { unwritableIn, unwritableInside } from '../model/writable.ts';
 import { create, remove, sameValue, update, type Change, type WireChange } from './change.ts';
 import { freeValue } from './freeValue.ts';
 import { constraints } from './constraints/index.ts';
-import type { Constraint } from './constraints/constraint.ts';
 
 export type Applied =
   /** The network after the changes, and the changes as they really were: whole rows, true old values. */
@@ -174,7 +173,7 @@ function checkRow<K extends Kind>(
   checkReferences(network, kind, row, touched, problems);
   checkUnique(network, kind, row, problems);
   if (problems.length > found) return;
-  const rules = (constraints[kind] ?? []) as Constraint<K>[];
+  const rules = constraints[kind] ?? [];
   for (const rule of rules) if (rule.fields.some(touched)) problems.push(...rule.check(network, row));
 }
 
@@ -199,7 +198,7 @@ export function applyChanges(network: Network, changes: readonly (Change | WireC
   const draft = network.draft(new Set(changes.map((change) => change.kind)));
   const made: Change[] = [];
   for (const change of changes) {
-    const result = applyOne(draft, change as WireChange, problems);
+    const result = applyOne(draft, change, problems);
     if (result !== null) made.push(result);
     if (problems.length >= enough) return { ok: false, problems };
   }

@@ -33,7 +33,7 @@ export function freeValue(
   at: number,
   kept: { has: (key: string) => boolean } = new Set<string>(),
 ): string | number | null {
-  const rule = keyRulesOf(kind)[at] as Unique<Row> | undefined;
+  const rule = keyRulesOf(kind)[at];
   if (rule === undefined) return null;
   let tried = row;
   for (let tries = 0; tries < mostTries; tries++) {

@@ -10,7 +10,7 @@ import { inNumbers, removal } from './removal.ts';
 
 type Fields = Record<string, unknown> & { id: string };
 const every = (network: Network): { kind: Kind; row: Row & Fields }[] =>
-  kindNames.flatMap((kind) => [...network.all(kind)].map((row) => ({ kind, row: row as Row & Fields })));
+  kindNames.flatMap((kind) => [...network.all(kind)].map((row) => ({ kind, row: row })));
 const content = (network: Network): string =>
   JSON.stringify(every(network).sort((a, b) => (a.row.id < b.row.id ? -1 : 1)));
 /** Rows that have an id in one of their fields: found by reading all of them, without an index. */

@@ -42,7 +42,7 @@ test('property: over all kinds, every moment of a history comes back as it was',
               : what === 'remove'
                 ? removal(network, [{ kind, id }]).changes
                 : 'notes' in row
-                  ? [update(kind, row as never, { notes: `n${seed}` } as never)]
+                  ? [update(kind, row as never, { notes: `n${seed}` })]
                   : [];
         const made = changes.filter((change) => change !== null);
         const applied = applyChanges(network, made);

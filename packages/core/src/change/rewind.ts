@@ -15,7 +15,7 @@ export function rewound(network: Network, entries: readonly (readonly Change[])[
       if (!(kind in kinds)) continue;
       if (change.op === 'create') rows.set(id, { kind, row: null });
       else if (change.op === 'delete')
-        rows.set(id, { kind, row: { ...kinds[kind].blank, ...change.before } as Row });
+        rows.set(id, { kind, row: { ...kinds[kind].blank, ...change.before } });
       else {
         const later = rows.get(id)?.row ?? network.get(kind, id);
         if (later !== null) rows.set(id, { kind, row: { ...later, ...change.before } as Row });

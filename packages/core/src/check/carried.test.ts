@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { update, type Change } from '../change/change.ts';
+import { update } from '../change/change.ts';
 import { removal } from '../change/removal.ts';
 import { inForce } from '../lens/inForce.ts';
 import { kindNames, type Kind, type Row } from '../model/kinds.ts';
@@ -173,12 +173,13 @@ const setting = fc.tuple(fc.nat(), fc.nat(), fc.nat());
 
 function set(network: Network, [which, field, row]: [number, number, number]): Network {
   const [kind, options] = settings[which % settings.length] ?? ['device', []];
-  const rows = ([...network.all(kind)] as Row[]).sort((a, b) => (a.id < b.id ? -1 : 1));
+  const rows: Row[] = [...network.all(kind)];
+  rows.sort((a, b) => (a.id < b.id ? -1 : 1));
   const found = rows[row % Math.max(1, rows.length)];
   const fields = options[field % options.length];
   if (found === undefined || fields === undefined) return network;
   if (row % 11 === 0) return changed(network, removal(network, [{ kind, id: found.id }]).changes);
-  return changed(network, [update(kind, found as never, fields as never) as Change | null]);
+  return changed(network, [update(kind, found, fields)]);
 }
 
 describe('findings', () => {
@@ -231,7 +232,7 @@ describe('findings', () => {
           let network: Network = networks[start];
           findingsOf(network);
           edits.forEach((one, at) => {
-            network = typeof one[0] === 'string' ? edited(network, one as never) : set(network, one as never);
+            network = typeof one[0] === 'string' ? edited(network, one) : set(network, one);
             if (asked[at] === true) findingsOf(network);
           });
           expect(keys(network)).toEqual(keys(afresh(network)));

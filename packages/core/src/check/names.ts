@@ -5,7 +5,7 @@ import type { Subject } from '../change/removal.ts';
 
 /** What a row is called; empty where there is no such row. */
 export function nameOf(network: Network, kind: Kind, id: string | null): string {
-  const row = network.get(kind, id) as Row | null;
+  const row: Row | null = network.get(kind, id);
   return row === null ? '' : (kinds[kind].nameOf as (of: Row) => string)(row);
 }
 

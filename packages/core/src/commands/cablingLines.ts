@@ -7,7 +7,7 @@ import type { Network } from '../model/network.ts';
 import { cableAt, portTitle } from '../model/ports.ts';
 import { connectPairs, disconnect, reservePort, type Pair } from './cables.ts';
 import { deviceRange } from './portRange.ts';
-import type { LineOption } from './line.ts';
+import type { LineOption } from './lineOption.ts';
 
 const refuse = (title: string, detail: string): LineOption[] => [{ does: 'refuse', title, detail }];
 

@@ -132,7 +132,7 @@ export function placeKit(
   const stage = (made: Change[]): void => {
     changes.push(...made);
     const draft = staged.draft(new Set(made.map((change) => change.kind)));
-    for (const change of made) if (change.op === 'create') draft.put(change.kind, change.after as never);
+    for (const change of made) if (change.op === 'create') draft.put(change.kind, change.after);
     staged = draft.finish();
   };
   const racks = new Map<string, string>();

@@ -1,18 +1,11 @@
-import type { ChangeSet } from '../change/change.ts';
 import { kinds } from '../model/kinds.ts';
 import type { Network } from '../model/network.ts';
 import { connectLine, disconnectLine, freeLine, reserveLine } from './cablingLines.ts';
-import { findAnything, type Found } from './find.ts';
+import { findAnything } from './find.ts';
 import { deviceRange } from './portRange.ts';
+import type { LineOption } from './lineOption.ts';
 import { addLine, moveLine } from './rackLines.ts';
 import { carryLine, profileLine } from './vlanLines.ts';
-
-/** What Enter would do with a line typed into the command line. */
-export type LineOption =
-  | { does: 'go'; title: string; detail: string; found: Found }
-  | { does: 'trace'; title: string; detail: string; portId: string }
-  | { does: 'change'; title: string; detail: string; set: ChangeSet }
-  | { does: 'refuse'; title: string; detail: string };
 
 /** What can be typed, for the list shown on an empty line. */
 export const lineExamples: readonly { form: string; what: string }[] = [

@@ -9,7 +9,7 @@ import { freePositions } from '../racks/occupancy.ts';
 import { spanText } from '../change/constraints/rackSpace.ts';
 import { refusals } from '../racks/placing.ts';
 import { addDevice } from './devices.ts';
-import type { LineOption } from './line.ts';
+import type { LineOption } from './lineOption.ts';
 import { modelWords } from './models.ts';
 import { tryMove } from './racking.ts';
 

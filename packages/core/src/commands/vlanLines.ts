@@ -1,7 +1,7 @@
 import type { Network } from '../model/network.ts';
 import { readVids } from '../model/vids.ts';
 import { wayText } from '../switching/vlanMatrix.ts';
-import type { LineOption } from './line.ts';
+import type { LineOption } from './lineOption.ts';
 import { deviceRange } from './portRange.ts';
 import { applyProfile, bridgeNamed, carryVlan, type CarryStep } from './vlanMarks.ts';
 import { settingText } from './vlans.ts';

@@ -152,7 +152,7 @@ describe('deleting VLANs', () => {
         { name: 'vessels', vlans: [] },
         { name: 'trial', vlans: [{ vid: 5, name: 'Trial' }] },
       ],
-    } as never);
+    });
     const groupsAfter = (vid: number): number => {
       const vlan = [...network.all('vlan')].find((one) => one.vid === vid);
       const attempt = vlan === undefined ? null : deleteVlan(network, vlan);

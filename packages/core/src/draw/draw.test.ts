@@ -10,7 +10,8 @@ import { networkOf, rackNamed, smallRoom } from '../testNetwork.ts';
 import { sheetScene } from './sheetScene.ts';
 import { dragScene } from './drag.ts';
 import { elevationScene, unitHeight } from './elevation.ts';
-import { overlap, type Box, type Point, type Scene, type SceneLink, type TextMeasure } from './scene.ts';
+import { overlap, type Box, type Point, type Scene, type SceneLink } from './scene.ts';
+import type { TextMeasure } from './textMeasure.ts';
 
 /** As wide as the shipped mono font is, for every character. */
 const measure: TextMeasure = (text, _face, size) => text.length * size * 0.63;

@@ -1,7 +1,8 @@
 import type { Chip, SheetGraph } from './sheetGraph.ts';
 import { grid, snap } from './lattice.ts';
 import { BoxIndex } from './boxIndex.ts';
-import { type Box, type Point, type SceneLabel, type Side, type TextMeasure } from './scene.ts';
+import { type Box, type Point, type SceneLabel, type Side } from './scene.ts';
+import type { TextMeasure } from './textMeasure.ts';
 
 export const labelSize = 10;
 const labelHeight = 14;

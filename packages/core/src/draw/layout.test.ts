@@ -5,7 +5,8 @@ import { blankSheet } from '../model/kinds/sheet.ts';
 import { campus } from '../testCampus.ts';
 import { drawingFigures } from '../testDrawing.ts';
 import { planOf } from './plan.ts';
-import { overlap, type Point, type Scene, type TextMeasure } from './scene.ts';
+import { overlap, type Point, type Scene } from './scene.ts';
+import type { TextMeasure } from './textMeasure.ts';
 import { sceneOf } from './sheetScene.ts';
 import { runs } from '../testRuns.ts';
 

@@ -1,7 +1,8 @@
 import type { Mark } from '../model/kinds/mark.ts';
 import type { DrawingPlan } from './plan.ts';
 import { setText, type TextBlock } from './richText.ts';
-import { boxAround, type Box, type Point, type SceneMark, type TextMeasure } from './scene.ts';
+import { boxAround, type Box, type Point, type SceneMark } from './scene.ts';
+import type { TextMeasure } from './textMeasure.ts';
 
 const inset = 10;
 const nothing: TextBlock = { runs: [], width: 0, height: 0 };

@@ -1,13 +1,7 @@
 import { labelSize } from './ends.ts';
 import { BoxIndex } from './boxIndex.ts';
-import {
-  type Box,
-  type Point,
-  type SceneLabel,
-  type SceneLink,
-  type SceneStub,
-  type TextMeasure,
-} from './scene.ts';
+import { type Box, type Point, type SceneLabel, type SceneLink, type SceneStub } from './scene.ts';
+import type { TextMeasure } from './textMeasure.ts';
 
 const height = 14;
 

@@ -5,6 +5,7 @@ import type { Network } from '../model/network.ts';
 import { placePath } from '../model/places.ts';
 import { roles } from '../model/roles.ts';
 import { cablingGraph } from './cablingGraph.ts';
+import type { Manners } from './manners.ts';
 import { mediumNames } from './medium.ts';
 import { keptOn, type Entry } from './reading.ts';
 import type { KeyEntry, Point, TitleBlock } from './scene.ts';
@@ -30,10 +31,6 @@ export interface LinkWish {
   bends: readonly Point[];
   straight: boolean;
 }
-
-export type Manners = Readonly<
-  Record<'containers' | 'devices' | 'links' | 'notes' | 'portNames' | 'cableLabels', FacetState>
->;
 
 /**
  * All that a drawing is made from, as plain data: it can be sent to a worker, which needs no network. What may not

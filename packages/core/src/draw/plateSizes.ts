@@ -1,7 +1,7 @@
 import { labelSize } from './ends.ts';
 import { grid, up, type Size } from './lattice.ts';
 import type { PlateWish } from './plan.ts';
-import type { TextMeasure } from './scene.ts';
+import type { TextMeasure } from './textMeasure.ts';
 import type { SheetGraph } from './sheetGraph.ts';
 
 export const tabWidth = 24;

@@ -11,7 +11,7 @@ import { Network } from '../model/network.ts';
 import { networkOf } from '../testNetwork.ts';
 import { mostDevices } from './containers.ts';
 import { planOf, type DrawingPlan } from './plan.ts';
-import type { TextMeasure } from './scene.ts';
+import type { TextMeasure } from './textMeasure.ts';
 import { sceneOf, sheetScene } from './sheetScene.ts';
 
 const measure: TextMeasure = (text, _face, size) => text.length * size * 0.63;

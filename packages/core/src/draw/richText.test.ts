@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { setText } from './richText.ts';
-import type { TextMeasure } from './scene.ts';
+import type { TextMeasure } from './textMeasure.ts';
 
 const measure: TextMeasure = (text, _face, size) => text.length * size * 0.5;
 const set = (text: string, width = 200) => setText(text, width, measure);

@@ -1,5 +1,5 @@
 import { lexer, type Token, type Tokens } from 'marked';
-import type { FontFace, TextMeasure } from './scene.ts';
+import type { FontFace, TextMeasure } from './textMeasure.ts';
 
 /** A piece of text in one face, from the left end of its base line. */
 export interface TextRun {

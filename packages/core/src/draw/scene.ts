@@ -159,10 +159,6 @@ export interface Scene {
   titleBlock: TitleBlock | null;
 }
 
-export type FontFace = 'text' | 'textStrong' | 'mono' | 'monoStrong';
-/** Width of a text in the shipped font at a size, in sheet units. */
-export type TextMeasure = (text: string, face: FontFace, size: number) => number;
-
 export const overlap = (a: Box, b: Box, gap = 0): boolean =>
   a.x < b.x + b.width + gap &&
   b.x < a.x + a.width + gap &&

@@ -9,15 +9,8 @@ import { findSpot, placePlates } from './placement.ts';
 import { planOf, type DrawingPlan, type PlanOptions } from './plan.ts';
 import { pairGaps, plateSizes } from './plateSizes.ts';
 import { routeAll } from './routing.ts';
-import {
-  boxAround,
-  type Box,
-  type Container,
-  type Plate,
-  type Point,
-  type Scene,
-  type TextMeasure,
-} from './scene.ts';
+import { boxAround, type Box, type Container, type Plate, type Point, type Scene } from './scene.ts';
+import type { TextMeasure } from './textMeasure.ts';
 import type { GraphContainer, GraphNode } from './sheetGraph.ts';
 import { tiersOf } from './tiers.ts';
 

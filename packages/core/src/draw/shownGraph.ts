@@ -1,5 +1,6 @@
+import type { TitleBlock } from './scene.ts';
 import { compareNames } from '../model/order.ts';
-import type { DrawingPlan } from './plan.ts';
+import type { Manners } from './manners.ts';
 import type { GraphContainer, GraphLink, GraphNode, SheetGraph } from './sheetGraph.ts';
 
 /** Two texts become one number that is the same wherever it is worked out (FNV-1a, 32 bit). */
@@ -59,7 +60,7 @@ export function inSeenOrder(graph: SheetGraph): SheetGraph {
  * What a sheet shows as a graph to be given away: what is hidden is left out, names of nodes and links in the file are
  * numbers in an order that follows from what is seen, so that they tell nothing and are always the same.
  */
-export function shownGraph({ graph, manners }: Pick<DrawingPlan, 'graph' | 'manners'>): SheetGraph {
+export function shownGraph({ graph, manners }: { graph: SheetGraph; manners: Manners }): SheetGraph {
   const containers = manners.containers === 'hidden' ? [] : graph.containers;
   const nodes = manners.devices === 'hidden' ? [] : graph.nodes;
   const links = manners.devices === 'hidden' || manners.links === 'hidden' ? [] : graph.links;
@@ -118,5 +119,5 @@ export function shownGraph({ graph, manners }: Pick<DrawingPlan, 'graph' | 'mann
 }
 
 /** What a file of a sheet is called inside: nothing of its own where the title block is hidden. */
-export const documentTitle = (plan: Pick<DrawingPlan, 'titleBlock'>): string =>
+export const documentTitle = (plan: { titleBlock: TitleBlock | null }): string =>
   plan.titleBlock?.title ?? 'Drawing';

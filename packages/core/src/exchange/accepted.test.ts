@@ -40,7 +40,7 @@ test('property: what the model accepts, a file gives back: export and import mak
       for (const { kind, id, field, value } of edits) {
         const row = network.get(kind, id);
         if (row === null || sameValue((row as Row & Fields)[field], value)) continue;
-        const change = update(kind, row as never, { [field]: value } as never);
+        const change = update(kind, row as never, { [field]: value });
         const applied = change === null ? null : applyChanges(network, [change]);
         if (applied?.ok !== true) continue;
         network = applied.network;

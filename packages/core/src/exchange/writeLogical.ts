@@ -164,5 +164,5 @@ export function logicalEntries(network: Network): Logical {
       .sort(byName)
       .map(({ id: _id, ...template }) => sparse(template)),
   };
-  return Object.fromEntries(Object.entries(lists).filter(([, list]) => list.length > 0)) as Logical;
+  return Object.fromEntries(Object.entries(lists).filter(([, list]) => list.length > 0));
 }

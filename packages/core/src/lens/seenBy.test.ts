@@ -12,7 +12,7 @@ import { allSeeing, seenBy } from './seenBy.ts';
 
 type Fields = Record<string, unknown> & { id: string };
 const rowsOf = (network: Network): { kind: Kind; row: Fields }[] =>
-  kindNames.flatMap((kind) => [...network.all(kind)].map((row) => ({ kind, row: row as unknown as Fields })));
+  kindNames.flatMap((kind) => [...network.all(kind)].map((row) => ({ kind, row: row })));
 const withoutSorts = (...hidden: FactSort[]) => ({
   sees: new Set(allFactSorts.filter((sort) => !hidden.includes(sort))),
 });
@@ -137,7 +137,7 @@ describe('what an audience sees', () => {
     const kindOf = new Map(rowsOf(everything).map(({ kind, row }) => [ids.get(row.id) ?? '', kind]));
     const lists: Record<string, Fields[]> = {};
     for (const row of [...other].reverse()) (lists[kindOf.get(row.id) ?? ''] ??= []).push(row);
-    const shuffled = Network.of(lists as Parameters<typeof Network.of>[0]);
+    const shuffled = Network.of(lists);
     const told = (network: Network): unknown =>
       ['place', 'rack', 'device', 'sheet'].map((kind) =>
         [...seenBy(network, withoutSorts('names', 'models')).all(kind as 'device')]

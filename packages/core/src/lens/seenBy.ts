@@ -1,6 +1,6 @@
 import { derivedBy } from '../model/derived.ts';
 import { allFactSorts, type FactSort } from '../model/facts.ts';
-import { kindNames, kinds, refsOf, type Kind, type Row } from '../model/kinds.ts';
+import { kindNames, kinds, refsOf, type Kind } from '../model/kinds.ts';
 import { referrers, type Network } from '../model/network.ts';
 import { cutOut } from './cut.ts';
 
@@ -97,7 +97,7 @@ function redacted(network: Network, sees: ReadonlySet<FactSort>): Network {
       const stand = hiding.numbered.map((field) => [field, `${kinds[kind].one} ${at + 1}`]);
       const seen = { ...row, ...Object.fromEntries([...hiding.empty, ...stand]) };
       // Such as a VLAN interface without its number: a row that means nothing without what is hidden.
-      if (kinds[kind].schema.safeParse(seen).success) draft.put(kind, seen as unknown as Row as never);
+      if (kinds[kind].schema.safeParse(seen).success) draft.put(kind, seen);
       else gone.push({ kind, id: row.id });
     });
   }
@@ -107,7 +107,7 @@ function redacted(network: Network, sees: ReadonlySet<FactSort>): Network {
     if (one === undefined) continue;
     for (const { kind, id, field } of holding(network, [one])) {
       const row = draft.get(kind, id);
-      if (row !== null && allows(kind, field, null)) draft.put(kind, { ...row, [field]: null } as never);
+      if (row !== null && allows(kind, field, null)) draft.put(kind, { ...row, [field]: null });
       else if (row !== null) gone.push({ kind, id });
     }
   }

@@ -226,7 +226,7 @@ function history(
 
 describe('properties', () => {
   const edits = (most: number): fc.Arbitrary<[string, number, string][]> =>
-    fc.array(edit, { minLength: 1, maxLength: most }) as fc.Arbitrary<[string, number, string][]>;
+    fc.array(edit, { minLength: 1, maxLength: most });
 
   test('property: over what it was made on, a plan is what was seen while it was made', () => {
     fc.assert(

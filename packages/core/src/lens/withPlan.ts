@@ -190,7 +190,7 @@ export function reservations(base: Network, entries: readonly PlanEntry[]): Rese
   const kept: Reservation[] = [];
   for (const [id, { kind, row }] of wanted(base, entries)) {
     if (row === null || kinds[kind].uncounted === true) continue;
-    const before = base.get(kind, id) as Row | null;
+    const before: Row | null = base.get(kind, id);
     const made = refsOf(kind).flatMap(([field, { to }]) => {
       const target = (row as unknown as Record<string, unknown>)[field];
       return typeof target === 'string' && base.get(to, target) === null ? [target] : [];

@@ -1,4 +1,3 @@
-import type { Address } from './kinds/address.ts';
 import { formatPrefix, parseInterface, prefixAround, type IpAddress } from './ip.ts';
 
 /** Addresses are kept together by blocks of this length: 256 of IPv4, one /64 of IPv6. */
@@ -8,7 +7,7 @@ export const blockKey = (vrfId: string | null, at: IpAddress): string =>
   `${vrfId ?? 'global'} ${formatPrefix(prefixAround(at, blockLength[at.family]))}`;
 
 /** The block of a VRF that an address is in. */
-export function addressBlock(row: Pick<Address, 'address' | 'vrfId'>): string | null {
+export function addressBlock(row: { address: string; vrfId: string | null }): string | null {
   const read = parseInterface(row.address);
   return read === null ? null : blockKey(row.vrfId, read.address);
 }

@@ -84,7 +84,7 @@ function definitionOf(name: string): IndexDefinition {
 
 const uniqueName = (kind: Kind, rule: number): string => `${kind}.unique.${rule}`;
 const uniqueKey =
-  <K extends Kind>(kind: K, rule: number): ((row: Rows[K]) => IndexKey) =>
+  (kind: Kind, rule: number): ((row: Row) => IndexKey) =>
   (row) => {
     const text = keyRulesOf(kind)[rule]?.key(row) ?? '';
     return text === '' ? null : text.toLowerCase();
@@ -197,7 +197,7 @@ export class Network {
       ...indexNamesOf(kind).map((name) => ({ name, key: definitionOf(name).key })),
       ...kinds[kind].unique.map((_rule, rule) => ({
         name: uniqueName(kind, rule),
-        key: uniqueKey(kind, rule) as (row: Row) => IndexKey,
+        key: uniqueKey(kind, rule),
       })),
     ].filter(({ name }) => !this.indexes.has(name));
     const built = RowIndex.buildAll<Row>(

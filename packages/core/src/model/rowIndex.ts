@@ -42,7 +42,7 @@ export class RowIndex<R extends { id: string }> {
     const bucket = this.buckets.get(key);
     if (bucket === undefined) return null;
     if (typeof bucket === 'string') return bucket;
-    if (!(bucket instanceof LayeredMap)) return (bucket as readonly string[])[0] ?? null;
+    if (!(bucket instanceof LayeredMap)) return bucket[0] ?? null;
     for (const id of bucket.keys()) return id;
     return null;
   }

@@ -22,7 +22,7 @@ export interface Definition {
   format?: string;
   values?: readonly unknown[];
 }
-export const definitionOf = (schema: z.ZodType): Definition => schema.def as unknown as Definition;
+export const definitionOf = (schema: z.ZodType): Definition => schema.def;
 
 /** Through what only says that a value may be missing, to what the value is. */
 export function inner(schema: z.ZodType): { schema: z.ZodType; nullable: boolean } {

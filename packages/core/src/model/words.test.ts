@@ -69,7 +69,7 @@ describe('refusals speak of the thing and the field', () => {
     const library =
       /\bInvalid\b|expected|received|Too (big|small)|Unrecognized|undefined|ZodError|pattern|>=|<=/;
     for (const kind of kindNames)
-      for (const [field, schema] of Object.entries(kinds[kind].schema.shape) as [string, z.ZodType][])
+      for (const [field, schema] of Object.entries<z.ZodType>(kinds[kind].schema.shape))
         for (const value of values) {
           const result = schema.safeParse(value);
           for (const issue of result.success ? [] : result.error.issues)

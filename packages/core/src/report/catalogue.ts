@@ -1,5 +1,6 @@
 import { modelTitle } from '../model/kinds.ts';
 import type { Network } from '../model/network.ts';
+import { compareNames } from '../model/order.ts';
 import { devicesInScope } from '../model/places.ts';
 import { roles } from '../model/roles.ts';
 import type { Table } from './table.ts';
@@ -14,7 +15,7 @@ export function hardwareSchedule(network: Network, scopeId: string | null): Tabl
   }
   const models = [...counts.keys()]
     .flatMap((id) => network.get('model', id) ?? [])
-    .sort((a, b) => modelTitle(a).localeCompare(modelTitle(b)));
+    .sort((a, b) => compareNames(modelTitle(a), modelTitle(b)));
   return {
     columns: [
       { key: 'model', label: 'Model' },

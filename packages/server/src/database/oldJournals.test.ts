@@ -103,7 +103,7 @@ async function leave(
 ): Promise<{ projectId: string; rows: { kind: Kind; row: Fields }[] }> {
   const project = newProject('Old');
   const rows = await asOf(knex, rowsOf());
-  const [own] = await asOf(knex, [{ kind: 'project', row: project as unknown as Fields }]);
+  const [own] = await asOf(knex, [{ kind: 'project', row: project }]);
   await knex('account').insert({
     id: accountId,
     email: 'old@marrow.example',

@@ -138,7 +138,7 @@ function handlerOf<K extends Name>(name: K, handle: Handlers[K], services: Servi
         })),
       pen: () => penFor(services.store, who.projectId, who.account, plan()),
     };
-    const result = await handle(call as unknown as Call<K>);
+    const result = await handle(call);
     if (result === sent) return;
     if (result === undefined) response.status(204).end();
     else response.json(result);

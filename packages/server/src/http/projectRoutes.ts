@@ -14,7 +14,6 @@ import {
   tableToCsv,
   writeExchange,
   type ElevationWishes,
-  type FileProblem,
   type JournalEntry,
   type Kind,
   type Network,
@@ -118,7 +117,7 @@ export const projectHandlers = {
     const data = readText(body);
     const { network } = await meant();
     const read = readExchange(network, data);
-    if (!read.ok) throw refuseFile(read.problems as FileProblem[]);
+    if (!read.ok) throw refuseFile(read.problems);
     refuseUnlessOwner(role, read.changes);
     const count = (op: string): number => read.changes.filter((change) => change.op === op).length;
     const summary = { created: count('create'), updated: count('update'), sentence: read.sentence };

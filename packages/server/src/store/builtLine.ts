@@ -20,13 +20,9 @@ import {
   type Written,
 } from './journal.ts';
 import { Moments } from './moments.ts';
+import type { Snapshot } from './snapshot.ts';
 import { loadNetwork, writeRows } from './rowsIO.ts';
 import { Turns } from './turns.ts';
-
-export interface Snapshot {
-  network: Network;
-  revision: number;
-}
 
 /** A network as it was. */
 export interface Moment {

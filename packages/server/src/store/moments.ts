@@ -1,5 +1,5 @@
 import { rewound, type Network } from '@visograph/core';
-import type { Snapshot } from './builtLine.ts';
+import type { Snapshot } from './snapshot.ts';
 import { asBuilt, type Journal } from './journal.ts';
 
 /** So many entries are taken back at once; the moment there is kept, so that the next question starts from it. */

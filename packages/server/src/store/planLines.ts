@@ -15,7 +15,8 @@ import {
 } from '@visograph/core';
 import type { Knex } from 'knex';
 import { LineRow } from '../database/rows.ts';
-import type { BuiltLine, Moment, Snapshot } from './builtLine.ts';
+import type { BuiltLine, Moment } from './builtLine.ts';
+import type { Snapshot } from './snapshot.ts';
 import {
   keyOf,
   type Author,

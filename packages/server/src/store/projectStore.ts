@@ -1,6 +1,7 @@
 import type { JournalEntry } from '@visograph/core';
 import type { Knex } from 'knex';
-import { BuiltLine, type Moment, type Snapshot } from './builtLine.ts';
+import { BuiltLine, type Moment } from './builtLine.ts';
+import type { Snapshot } from './snapshot.ts';
 import {
   asBuilt,
   Journal,
@@ -13,7 +14,7 @@ import {
 import { PlanLines, type PlanSnapshot } from './planLines.ts';
 import { Plans } from './plans.ts';
 
-export type { Snapshot } from './builtLine.ts';
+export type { Snapshot } from './snapshot.ts';
 export { asBuilt, type Author, type UndoResult, type Wish, type Written } from './journal.ts';
 type Listener = (projectId: string, entry: JournalEntry) => void;
 

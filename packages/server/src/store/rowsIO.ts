@@ -79,7 +79,7 @@ export async function loadNetwork(transaction: Knex.Transaction, projectId: stri
   const client = (await transaction.client.acquireConnection()) as PoolClient;
   const rows: Record<string, Row[]> = {};
   for (const kind of kindNames) rows[kind] = await readRows(client, projectId, kind);
-  return Network.of(rows as Parameters<typeof Network.of>[0]);
+  return Network.of(rows);
 }
 
 /** One value in the text format of COPY. */

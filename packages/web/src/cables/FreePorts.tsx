@@ -100,7 +100,7 @@ export function FreePorts(): ReactNode {
             { id: 'any', text: 'any' },
             ...connectorNames
               .filter((name) => ['copper', 'cage', 'fibre', 'coax'].includes(connectors[name].family))
-              .map((name) => ({ id: name as string, text: connectors[name].label })),
+              .map((name) => ({ id: name, text: connectors[name].label })),
           ]}
           onChange={setConnector}
         />

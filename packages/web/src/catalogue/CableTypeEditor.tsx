@@ -60,7 +60,7 @@ export function ParsedField<T>({
 
 export const wholeNumber = (text: string): number | null => (/^\d+$/.test(text.trim()) ? Number(text) : null);
 
-const plugs = connectorNames.map((name) => ({ id: name as string, text: connectors[name].label }));
+const plugs = connectorNames.map((name) => ({ id: name, text: connectors[name].label }));
 
 /** What makes a cable type: its plugs and how many, strands, colour, and the lengths and prices it is sold in. */
 export function CableTypeEditor({

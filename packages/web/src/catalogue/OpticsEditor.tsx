@@ -60,9 +60,7 @@ export function OpticsEditor({
           label="Form"
           width={110}
           value={optics.formFactor}
-          options={connectorNames
-            .filter((name) => isCage(name))
-            .map((name) => ({ id: name as string, text: name }))}
+          options={connectorNames.filter((name) => isCage(name)).map((name) => ({ id: name, text: name }))}
           onChange={(next) => set({ formFactor: connectorNames.find((name) => name === next) ?? 'SFP+' })}
         />
         <Choice
@@ -81,14 +79,14 @@ export function OpticsEditor({
           value={optics.connector}
           options={connectorNames
             .filter((name) => connectors[name].family === 'fibre' || name === 'RJ45')
-            .map((name) => ({ id: name as string, text: connectors[name].label }))}
+            .map((name) => ({ id: name, text: connectors[name].label }))}
           onChange={(next) => set({ connector: connectorNames.find((name) => name === next) ?? 'LC' })}
         />
         <Choice
           label="Made for"
           width={110}
           value={model.medium}
-          options={media.map((medium) => ({ id: medium as string, text: medium }))}
+          options={media.map((medium) => ({ id: medium, text: medium }))}
           onChange={(next) => onChange({ medium: media.find((medium) => medium === next) ?? null })}
         />
         <ParsedField

@@ -47,7 +47,7 @@ export function RoleSymbols({
         label="Role"
         width={220}
         value={role}
-        options={roleCodes.map((code) => ({ id: code as string, text: `${code} ${roles[code].label}` }))}
+        options={roleCodes.map((code) => ({ id: code, text: `${code} ${roles[code].label}` }))}
         onChange={(next) => setRole((next ?? 'SW') as Role)}
       />
       <Line>

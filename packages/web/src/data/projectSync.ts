@@ -6,7 +6,6 @@ import {
   type ChangeSet,
   type JournalEntry,
   type Problem,
-  type WireChange,
 } from '@visograph/core';
 import { ApiError, call } from './api.ts';
 import { Presence, type Peer } from './presence.ts';
@@ -243,7 +242,7 @@ export class ProjectSync {
       edit.form === 'changes'
         ? await call('POST /projects/:project/changes', {
             ...this.asked,
-            body: { id, changes: edit.changes as WireChange[], sentence: edit.sentence },
+            body: { id, changes: edit.changes, sentence: edit.sentence },
           })
         : await call(`POST /projects/:project/${edit.form}`, { ...this.asked, body: { id } });
     return entry as JournalEntry;

@@ -37,7 +37,7 @@ export function editDevice(
 ): string | null {
   const value = text.trim() === '' ? null : text.trim();
   if (value === null && key !== 'serial') return 'Give a value.';
-  const set = editRow(network, 'device', device, { [key]: value } as Partial<Device>);
+  const set = editRow(network, 'device', device, { [key]: value });
   const tried = applyChanges(network, set.changes);
   if (!tried.ok) return tried.problems[0]?.message ?? 'Not allowed.';
   commit(set);

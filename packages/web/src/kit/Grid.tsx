@@ -187,7 +187,7 @@ export function Grid({
         accessorFn: (row) => row.cells[column.key],
         sortFn: column.numeric === true ? 'number' : 'human',
         filterFn: 'includesString',
-      })) as ColumnDef<typeof features, GridRow>[],
+      })),
     [columns],
   );
   const data = useMemo(() => [...rows], [rows]);

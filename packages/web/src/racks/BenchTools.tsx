@@ -90,7 +90,7 @@ export function BenchTools({ devices, wide, roomful, onWide }: Props): ReactNode
         width={134}
         value={bench.colour}
         options={[
-          ...colourings.map((id) => ({ id: id as string, text: colourLabels[id] })),
+          ...colourings.map((id) => ({ id: id, text: colourLabels[id] })),
           ...own.map((name) => ({ id: `own:${name}`, text: `By ${name}` })),
         ]}
         onChange={(next) => next !== null && isColourBy(next) && bench.setColour(next satisfies ColourBy)}
@@ -102,7 +102,7 @@ export function BenchTools({ devices, wide, roomful, onWide }: Props): ReactNode
         value={bench.fact ?? 'none'}
         options={[
           { id: 'none', text: 'Name only' },
-          ...plateFacts.map((id) => ({ id: id as string, text: `With ${factLabels[id]}` })),
+          ...plateFacts.map((id) => ({ id: id, text: `With ${factLabels[id]}` })),
         ]}
         onChange={(next) => bench.setFact(plateFacts.find((one) => one === next) ?? null)}
       />

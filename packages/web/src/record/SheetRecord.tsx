@@ -96,7 +96,7 @@ function TemplateEditor({ sheet }: { sheet: Sheet }): ReactNode {
         value={role}
         options={[
           { id: 'all', text: 'All without their own' },
-          ...roleCodes.map((code) => ({ id: code as string, text: `${code} ${roles[code].label}` })),
+          ...roleCodes.map((code) => ({ id: code, text: `${code} ${roles[code].label}` })),
         ]}
         onChange={(next) => setRole(next as keyof Sheet['templates'])}
       />

@@ -83,7 +83,7 @@ export function PrintMany({ sheets, onClose }: { sheets: readonly Sheet[]; onClo
           setProgress({ done, of });
         },
       );
-      saveFile(`${project.name} sheets.zip`, zipSync(files, { level: 0 }) as BlobPart, 'application/zip');
+      saveFile(`${project.name} sheets.zip`, zipSync(files, { level: 0 }), 'application/zip');
     });
   return (
     <PanelDialog
@@ -120,7 +120,7 @@ export function PrintMany({ sheets, onClose }: { sheets: readonly Sheet[]; onClo
             value={size}
             options={[
               { id: 'own', text: 'Of each sheet' },
-              ...paperNames.map((name) => ({ id: name as string, text: name })),
+              ...paperNames.map((name) => ({ id: name, text: name })),
             ]}
             onChange={(next) => setSize((next ?? 'own') as PaperSize | 'own')}
           />

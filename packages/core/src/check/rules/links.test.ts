@@ -1,4 +1,5 @@
 import { expect, test } from '@jest/globals';
+import { portGroupSchema } from '../../model/kinds/portGroup.ts';
 import { networkOf } from '../../testNetwork.ts';
 import { checkNetwork } from '../registry.ts';
 
@@ -56,4 +57,38 @@ test('a trunk laid between panels for later is no fault', () => {
     cables: [{ label: 'C-1', a: 'p:R1', b: 'q:R1' }],
   });
   expect(checkNetwork(network)).toEqual([]);
+});
+
+test('link-poe: a camera of class 3 on a port that feeds class 2 runs with less', () => {
+  const network = networkOf({
+    models: [
+      {
+        name: 'Small',
+        role: 'SW',
+        poeBudgetW: 60,
+        portGroups: [
+          portGroupSchema.parse({
+            pattern: 'gi1/[1-4]',
+            connector: 'RJ45',
+            speedBps: 1e9,
+            role: 'network',
+            poeClass: 2,
+          }),
+        ],
+      },
+    ],
+    devices: [
+      { name: 'sw', model: 'Small' },
+      { name: 'cam', model: 'Pellane Domus 4' },
+    ],
+    cables: [{ label: 'C-1', type: 'Cat 6A RJ45', lengthM: 10, a: 'cam:eth0', b: 'sw:gi1/1' }],
+  });
+  expect(checkNetwork(network).filter(({ rule }) => rule === 'link-poe')).toMatchObject([
+    {
+      severity: 'warn',
+      about: ['device cam', 'device sw', 'cable C-1'],
+      message:
+        'cam eth0 to sw gi1/1: cam eth0 asks for PoE class 3 (13 W), sw gi1/1 gives class 2 (6.49 W): it runs with less.',
+    },
+  ]);
 });

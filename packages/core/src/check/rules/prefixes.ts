@@ -38,7 +38,7 @@ export const prefixOverlap = defineRule({
     ...rowParts('prefix', (network, row) => {
       const outer = parentOf(network, row);
       if (outer === null || outer.role === 'pool') return null;
-      return { severity: 'bad', subjects: about(row, outer), facts: { role: outer.role as string } };
+      return { severity: 'bad', subjects: about(row, outer), facts: { role: outer.role } };
     }),
     concerned: beside,
   },

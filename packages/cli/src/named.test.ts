@@ -1,0 +1,26 @@
+import { expect, test } from '@jest/globals';
+import { reports, rules } from '@visograph/core';
+import { readdirSync, readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+
+const packages = fileURLToPath(new URL('../../', import.meta.url));
+/** What all tests of all packages say, those of the real interface included; not this one. */
+const said = [packages, `${packages}../e2e/`]
+  .flatMap((folder) =>
+    readdirSync(folder, { recursive: true, encoding: 'utf8' })
+      .filter((file) => /\.(test|spec)\.tsx?$/.test(file))
+      .filter((file) => !file.includes('node_modules') && !file.endsWith('named.test.ts'))
+      .map((file) => readFileSync(`${folder}${file}`, 'utf8')),
+  )
+  .join('\n');
+
+/** In quotes, or at the start of a text: "loop-unbroken bad: …", "vlan-group and vrf". */
+const named = (name: string): boolean => new RegExp(`['"\`]${name}['"\`: ,]|and ${name}[ ,:]`).test(said);
+
+test('every rule is named by a test', () => {
+  expect(rules.map(({ key }) => key).filter((key) => !named(key))).toEqual([]);
+});
+
+test('every schedule is named by a test', () => {
+  expect(reports.map(({ key }) => key).filter((key) => !named(key))).toEqual([]);
+});

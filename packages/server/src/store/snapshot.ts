@@ -1,0 +1,7 @@
+import type { Network } from '@visograph/core';
+
+/** A network with the revision of the journal that it is of. */
+export interface Snapshot {
+  network: Network;
+  revision: number;
+}
