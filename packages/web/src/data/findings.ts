@@ -10,6 +10,8 @@ export function useFindings(): Judged {
   const network = useDeferredValue(useShown());
   const [judged, setJudged] = useState<Judged>(null);
   useEffect(() => {
+    // Before the project is read there is nothing, which says nothing about it.
+    if (network.count('project') === 0) return undefined;
     let wanted = true;
     const ask = async (): Promise<void> => {
       const { judged: judge } = await import('./judge.ts');
