@@ -113,7 +113,7 @@ test('the deliberate faults stand in the records of what is concerned', async ({
   await signIn(page, application);
   await doLine(page, 'br-acc-1 te1/25');
   await expect(
-    record(page).getByText('Lumenroot SR-10 is made for multimode, Lumenroot LR-10 for single-mode'),
+    record(page).getByText('Lumenroot LR-10 is made for single-mode, Lumenroot SR-10 for multimode'),
   ).toBeVisible();
   await doLine(page, 'kq-acc-5');
   const poe = record(page).locator('section', { hasText: 'Power over Ethernet' });
@@ -124,11 +124,11 @@ test('the deliberate faults stand in the records of what is concerned', async ({
   const optic = record(page).getByRole('combobox', { name: 'Transceiver' });
   await optic.fill('LR-10');
   await page.getByRole('option', { name: /Lumenroot LR-10/ }).click();
-  await expect(record(page).getByText('is made for multimode, Lumenroot', { exact: false })).toBeHidden();
+  await expect(record(page).getByText('is made for single-mode, Lumenroot', { exact: false })).toBeHidden();
   await expect(record(page).getByText(/of 6\.2 dB/)).toBeVisible();
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(record(page).getByText('is made for multimode, Lumenroot', { exact: false })).toBeVisible();
+  await expect(record(page).getByText('is made for single-mode, Lumenroot', { exact: false })).toBeVisible();
 });
 
 test('an end moves, ends swap, a disconnection says what it cuts off, a label is kept', async ({
