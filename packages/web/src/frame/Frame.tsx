@@ -4,34 +4,25 @@ import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { useWorkspace } from '../data/workspace.tsx';
+import { DockArea } from './DockArea.tsx';
 import { Band } from './Band.tsx';
 import { KeysPanel } from './KeysPanel.tsx';
 import { Rail } from './Rail.tsx';
 import { StatusLine } from './StatusLine.tsx';
 import { useKeys } from './useKeys.ts';
+import { Record } from '../record/Record.tsx';
 import { SignInForm } from '../signin/SignIn.tsx';
 import { Boundary } from '../kit/Boundary.tsx';
 import { Button } from '../kit/controls.tsx';
 import { Empty } from '../kit/panels.tsx';
 
-/** What is not on the screen at first is fetched once the rest stands, so that it is there when it is asked for. */
-const parts = {
-  dock: () => import('./DockArea.tsx'),
-  record: () => import('../record/Record.tsx'),
-  history: () => import('../history/HistoryPanel.tsx'),
-};
-const DockArea = lazy(() => parts.dock().then((file) => ({ default: file.DockArea })));
-const Record = lazy(() => parts.record().then((file) => ({ default: file.Record })));
-const HistoryPanel = lazy(() => parts.history().then((file) => ({ default: file.HistoryPanel })));
-
-function useFetchedAhead(): void {
-  useEffect(() => {
-    const waiting = requestIdleCallback(() => {
-      for (const fetchPart of Object.values(parts)) void fetchPart();
-    });
-    return () => cancelIdleCallback(waiting);
-  }, []);
-}
+/**
+ * Fetched when it is asked for. Docks and records are not: what is typed right after a key that opens one must find it
+ * there.
+ */
+const HistoryPanel = lazy(() =>
+  import('../history/HistoryPanel.tsx').then((file) => ({ default: file.HistoryPanel })),
+);
 
 const Grid = styled.div<{ $record: boolean }>`
   height: 100%;
@@ -107,10 +98,9 @@ function NoticeBar(): ReactNode {
 /** The whole window: band, rail, work area with its dock, record, status line. */
 export function Frame(): ReactNode {
   const { sync, view, plan } = useProject();
-  const { recordOpen, historyOpen, dock } = useWorkspace();
+  const { recordOpen, historyOpen } = useWorkspace();
   const { section } = useWhereabouts();
   useKeys();
-  useFetchedAhead();
   const side = recordOpen || historyOpen;
   return (
     <Grid $record={side}>
@@ -126,7 +116,9 @@ export function Frame(): ReactNode {
             <Boundary key={section} name="This section">
               <Outlet />
             </Boundary>
-            <Boundary name="The dock">{dock !== null && <DockArea />}</Boundary>
+            <Boundary name="The dock">
+              <DockArea />
+            </Boundary>
           </Suspense>
         )}
       </WorkArea>
