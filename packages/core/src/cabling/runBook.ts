@@ -237,7 +237,9 @@ class Writer {
   /** Follows a cable between panels that no active port reaches: laid for later, or a loop. */
   followPassive(cableId: string): void {
     const from = this.network.get('cable', cableId)?.aPortId ?? null;
-    if (from === null || this.byCarrier.get(cableId) !== undefined) return;
+    // One that begins at an active port is a run without a fault, which is not kept.
+    if (this.network.get('port', from)?.role !== 'passThrough' || from === null) return;
+    if (this.byCarrier.get(cableId) !== undefined) return;
     const run = traceRun(this.network, from);
     const { carriers } = this.judge.read(run);
     this.enter({ from, to: null, ends: run.ends, carriers, faults: none, passive: true });

@@ -42,7 +42,8 @@ export function StatusLine(): ReactNode {
       (sum, id) => sum + network.countOf('racksByPlace', id),
       0,
     );
-    return `${devices.length} devices · ${racks} racks · ${used} ports used of ${ports}`;
+    const some = (count: number, one: string): string => `${count} ${count === 1 ? one : `${one}s`}`;
+    return `${some(devices.length, 'device')} · ${some(racks, 'rack')} · ${used} ports used of ${ports}`;
   }, [network, scopeId]);
   const found =
     findings === null
