@@ -4,52 +4,85 @@ import { createNodeResolver, importX } from 'eslint-plugin-import-x';
 import reactHooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
-/** Floors of core, lowest first: a folder may import from its own floor's folder and from floors below. */
-const floors = [
-  ['model'],
-  ['change'],
-  ['lens'],
+/** Capabilities of core, lowest first: the computations of one may use those of the floors below it. */
+const capabilities = [
+  ['catalogue', 'places'],
   ['racks'],
   ['cabling'],
-  ['switching', 'address'],
+  ['switching', 'addressing'],
   ['routing'],
-  ['commands'],
-  ['draw', 'check', 'report'],
-  ['exchange'],
+  ['sheets'],
 ];
+/** What every capability rests on, lowest first. */
+const bases = ['model', 'change', 'lens'];
+/** Parts of a capability, lowest first, with the folder of what all capabilities share of such a part. */
+const parts = [['commands'], ['projection'], ['checks', 'reports'], ['exchange']];
+const sharedFolder = { commands: 'commands', checks: 'check', reports: 'report', exchange: 'exchange' };
 
-const allFolders = floors.flat();
-const floorRules = floors.flatMap((floor, level) =>
-  floor.map((folder) => {
-    const below = floors.slice(0, level).flat();
-    const banned = allFolders.filter((other) => other !== folder && !below.includes(other));
-    return {
-      files: [`packages/core/src/${folder}/**/*.ts`],
-      ignores: ['**/*.test.ts'],
-      rules: {
-        'no-restricted-imports': [
-          'error',
+const allCapabilities = capabilities.flat();
+const allParts = parts.flat();
+const allShared = Object.values(sharedFolder);
+const anyOf = (names) => `(?:${[...new Set(names)].join('|')})`;
+/** Imports of a folder at the top of core. */
+const foldersOf = (names) => `^(?:\\.\\./)+${anyOf(names)}/`;
+/** Imports of a part of any capability. */
+const partsOf = (names) => `^\\.{1,2}/(?:\\.\\./)*(?:[a-z]+/)?${anyOf(names)}/`;
+const coreRule = (folders, banned, message) => ({
+  files: folders.map((folder) => `packages/core/src/${folder}/**/*.ts`),
+  ignores: ['**/*.test.ts', 'packages/core/src/*/index.ts'],
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      {
+        patterns: [
+          ...banned.map((regex) => ({ regex, message })),
           {
-            patterns: [
-              ...(banned.length === 0
-                ? []
-                : [
-                    {
-                      group: banned.map((other) => `**/${other}/**`),
-                      message: `${folder} may import only from the floors below it.`,
-                    },
-                  ]),
-              {
-                group: ['node:*', 'react', 'react-dom', '@visograph/*', '../index.ts'],
-                message: 'core has no I/O, no DOM and imports nothing of ours.',
-              },
-            ],
+            group: ['**/index.ts', '!**/builtIn/index.ts', '!**/constraints/index.ts'],
+            message: 'Entry points are for other packages.',
+          },
+          { group: ['**/testing/**'], message: 'That is for tests.' },
+          {
+            group: ['node:*', 'react', 'react-dom', '@visograph/*'],
+            message: 'core has no I/O, no DOM and imports nothing of ours.',
           },
         ],
       },
-    };
-  }),
-);
+    ],
+  },
+});
+const floorRules = [
+  ...bases.map((base, level) =>
+    coreRule(
+      [base],
+      [foldersOf([...bases.slice(level + 1), ...allCapabilities, ...allShared])],
+      `${base} may import only from the floors below it.`,
+    ),
+  ),
+  // Computations: of the capabilities below, and nothing that has to do with a part.
+  ...capabilities.flatMap((floor, level) =>
+    floor.map((capability) => {
+      const below = capabilities.slice(0, level).flat();
+      const others = allCapabilities.filter((other) => other !== capability && !below.includes(other));
+      return coreRule(
+        [capability],
+        [foldersOf([...others, ...allShared]), partsOf(allParts)],
+        `What ${capability} works out may use only the capabilities below it, and no commands, projections, checks, reports or files.`,
+      );
+    }),
+  ),
+  // Parts: of any capability, and of parts below.
+  ...parts.flatMap((floor, level) =>
+    floor.map((part) => {
+      const banned = [...floor.filter((other) => other !== part), ...parts.slice(level + 1).flat()];
+      const shared = banned.flatMap((one) => sharedFolder[one] ?? []);
+      return coreRule(
+        [`*/${part}`, ...(sharedFolder[part] === undefined ? [] : [sharedFolder[part]])],
+        banned.length === 0 ? [] : [partsOf(banned), ...(shared.length === 0 ? [] : [foldersOf(shared)])],
+        `${part} may import computations and the parts below.`,
+      );
+    }),
+  ),
+];
 
 const packageRule = (name, banned) => ({
   files: [`packages/${name}/src/**/*.{ts,tsx}`],

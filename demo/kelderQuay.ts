@@ -3,17 +3,10 @@
  * could have written. All names, makers and figures are invented.
  */
 import { writeFileSync } from 'node:fs';
-import {
-  builtInModels,
-  isCage,
-  Network,
-  portTitle,
-  traceRun,
-  newProject,
-  readExchange,
-  writeExchange,
-  type ExchangeFile,
-} from '@visograph/core';
+import { traceRun } from '@visograph/core/cabling';
+import { builtInModels } from '@visograph/core/catalogue';
+import { readExchange, writeExchange, type ExchangeFile } from '@visograph/core/exchange';
+import { isCage, Network, portTitle, newProject } from '@visograph/core/model';
 
 import { layLogical, setPort } from './logical.ts';
 

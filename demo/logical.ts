@@ -3,7 +3,7 @@
  * Deliberate faults: 3, VLAN 40 is missing on one of the two uplinks of kq-acc-3; 7, one address is given twice in
  * VLAN 20 at Ashholm; 8, a prefix at Otterslip overlaps one at Brinsay; 11, kq-cam-14 has no management address.
  */
-import type { ExchangeFile } from '@visograph/core';
+import type { ExchangeFile } from '@visograph/core/exchange';
 
 type DeviceEntry = NonNullable<ExchangeFile['devices']>[number];
 type PortEntry = NonNullable<DeviceEntry['ports']>[number];

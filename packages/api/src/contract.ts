@@ -1,4 +1,6 @@
-import { changeSchema, exchangeSchema, pageSchema } from '@visograph/core';
+import { changeSchema } from '@visograph/core/change';
+import { exchangeSchema } from '@visograph/core/exchange';
+import { pageSchema } from '@visograph/core/model';
 import { z } from 'zod';
 import { bytes, endpoint, text, type Endpoint } from './endpoint.ts';
 import * as reply from './schemas.ts';

@@ -1,15 +1,9 @@
-import {
-  cableFields,
-  changeSchema,
-  kindNames,
-  kinds,
-  type CableRowResult,
-  type ToldFinding,
-  type Kind,
-  type PlanConflict,
-  type Rows,
-  type Table,
-} from '@visograph/core';
+import { cableFields, type CableRowResult } from '@visograph/core/cabling';
+import { changeSchema } from '@visograph/core/change';
+import { type ToldFinding } from '@visograph/core/check';
+import { type PlanConflict } from '@visograph/core/lens';
+import { kindNames, kinds, type Kind, type Rows } from '@visograph/core/model';
+import { type Table } from '@visograph/core/report';
 import { z } from 'zod';
 
 const id = z.uuid();

@@ -1,31 +1,20 @@
+import { zoneFile, zoneNames, zoneSerial, hostsFile } from '@visograph/core/addressing';
+import { judgeRun, traceRun, type Run, faultText } from '@visograph/core/cabling';
+import { checkNetwork } from '@visograph/core/check';
 import {
-  checkNetwork,
-  colourings,
   blankSheet,
   projections,
-  sheetScene,
-  elevationScene,
   findPort,
-  findReport,
-  isColourBy,
-  judgeRun,
   newId,
   placePath,
   portTitle,
-  reports,
-  shadingOf,
-  tableToCsv,
   usualFacets,
-  zoneFile,
-  zoneNames,
-  zoneSerial,
-  hostsFile,
-  traceRun,
   type Network,
-  type Run,
   type Sheet,
-  faultText,
-} from '@visograph/core';
+} from '@visograph/core/model';
+import { elevationScene } from '@visograph/core/racks';
+import { findReport, reports, tableToCsv } from '@visograph/core/report';
+import { colourings, sheetScene, isColourBy, shadingOf } from '@visograph/core/sheets';
 import { measureText } from '@visograph/drawing';
 import { diagramSvg, elevationSvg } from '@visograph/drawing/svg';
 import { writeFile } from 'node:fs/promises';

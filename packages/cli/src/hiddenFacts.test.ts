@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { facetsOf, projections, type Facet, type Projection } from '@visograph/core';
+import { facetsOf, projections, type Facet, type Projection } from '@visograph/core/model';
 import { files, marked, sheeted } from './testMarked.ts';
 
 /** What each kind of fact is known by. A place is also in the titles of containers and in the title block. */

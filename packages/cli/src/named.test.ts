@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
-import { reports, rules } from '@visograph/core';
+import { rules } from '@visograph/core/check';
+import { reports } from '@visograph/core/report';
 import { readdirSync, readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 

@@ -1,4 +1,5 @@
-import { Network, newProject, parseExchange, readExchange, type FileProblem } from '@visograph/core';
+import { parseExchange, readExchange, type FileProblem } from '@visograph/core/exchange';
+import { Network, newProject } from '@visograph/core/model';
 import { readFile } from 'node:fs/promises';
 import { resolve } from 'node:path';
 

@@ -1,4 +1,5 @@
-import { inForce, projections } from '@visograph/core';
+import { inForce } from '@visograph/core/lens';
+import { projections } from '@visograph/core/model';
 import { parseArgs } from 'node:util';
 import { commands, type Output } from './commands.ts';
 import { openFile } from './openFile.ts';

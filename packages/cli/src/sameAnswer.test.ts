@@ -1,36 +1,28 @@
 import { describe, expect, test } from '@jest/globals';
+import { hostsFile, zoneFile, zoneNames } from '@visograph/core/addressing';
+import { applyChanges } from '@visograph/core/change';
+import { checkNetwork } from '@visograph/core/check';
+import { readExchange, writeExchange, type ExchangeFile } from '@visograph/core/exchange';
+import { inForce } from '@visograph/core/lens';
 import {
-  applyChanges,
-  checkNetwork,
-  inForce,
   kindNames,
   Network,
   newProject,
   projections,
-  readExchange,
-  reports,
   blankSheet,
-  hostsFile,
-  planOf,
-  sheetToDot,
-  sheetToGraphml,
-  sheetToTopology,
-  shownGraph,
   usualFacets,
-  writeExchange,
-  zoneFile,
-  zoneNames,
-  type ExchangeFile,
   type Facet,
   type Kind,
   type Projection,
   type Sheet,
-} from '@visograph/core';
+} from '@visograph/core/model';
+import { reports } from '@visograph/core/report';
+import { planOf, sheetToDot, sheetToGraphml, sheetToTopology, shownGraph } from '@visograph/core/sheets';
 import { measureText } from '@visograph/drawing';
 import { diagramSvg } from '@visograph/drawing/svg';
-import { sheetScene } from '@visograph/core';
+import { sheetScene } from '@visograph/core/sheets';
 import { readFileSync } from 'node:fs';
-import { runs } from '../../core/src/testRuns.ts';
+import { runs } from '../../core/src/testing/testRuns.ts';
 import { switchedFile } from './testFiles.ts';
 
 const demo = JSON.parse(

@@ -1,22 +1,18 @@
 import { describe, expect, test } from '@jest/globals';
+import { hostsFile, zoneFile, zoneNames } from '@visograph/core/addressing';
+import { checkNetwork } from '@visograph/core/check';
+import { findAnything } from '@visograph/core/commands';
+import { writeExchange } from '@visograph/core/exchange';
+import { allSeeing, seenBy } from '@visograph/core/lens';
 import {
   allFactSorts,
-  allSeeing,
-  checkNetwork,
   facetsOf,
-  findAnything,
-  hostsFile,
   projections,
-  reports,
-  seenBy,
-  tableToCsv,
-  writeExchange,
-  zoneFile,
-  zoneNames,
   type FactSort,
   type Network,
   type Projection,
-} from '@visograph/core';
+} from '@visograph/core/model';
+import { reports, tableToCsv } from '@visograph/core/report';
 import { files, marked, sheeted } from './testMarked.ts';
 
 /** What the facts of each sort are known by in the marked network. */

@@ -1,4 +1,4 @@
-import type { ExchangeFile } from '@visograph/core';
+import type { ExchangeFile } from '@visograph/core/exchange';
 
 /** A random network of switches, routers and hosts: rings, hand-offs, equal costs, addresses twice, retired gear. */
 export function switchedFile(roll: () => number): ExchangeFile {

@@ -1,22 +1,24 @@
 /** A network in which every fact can be told by its text, and all that can be saved of a sheet, for tests of what leaks. */
+import { applyChanges } from '@visograph/core/change';
+import { readExchange } from '@visograph/core/exchange';
 import {
-  applyChanges,
   blankMark,
   blankSheet,
-  documentTitle,
   Network,
   newId,
   newProject,
+  type Facet,
+  type Projection,
+} from '@visograph/core/model';
+import {
+  documentTitle,
   planOf,
-  readExchange,
   sceneOf,
   sheetToDot,
   sheetToGraphml,
   sheetToTopology,
   shownGraph,
-  type Facet,
-  type Projection,
-} from '@visograph/core';
+} from '@visograph/core/sheets';
 import { measureText } from '@visograph/drawing';
 import { diagramSvg } from '@visograph/drawing/svg';
 

@@ -1,14 +1,8 @@
 import { expect, test } from '@jest/globals';
-import {
-  applyChanges,
-  Network,
-  newProject,
-  readExchange,
-  zoneFile,
-  zoneNames,
-  zoneSerial,
-  type ExchangeFile,
-} from '@visograph/core';
+import { zoneFile, zoneNames, zoneSerial } from '@visograph/core/addressing';
+import { applyChanges } from '@visograph/core/change';
+import { readExchange, type ExchangeFile } from '@visograph/core/exchange';
+import { Network, newProject } from '@visograph/core/model';
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';

@@ -1,4 +1,4 @@
-import type { ElevationCable } from '@visograph/core';
+import type { ElevationCable } from '@visograph/core/racks';
 import { memo, type ReactElement } from 'react';
 import type { Tokens } from './tokens.ts';
 

@@ -1,4 +1,4 @@
-import type { Chip } from '@visograph/core';
+import type { Chip } from '@visograph/core/sheets';
 import type { ReactElement } from 'react';
 import { measureText } from './metrics/measure.ts';
 import type { Tokens } from './tokens.ts';

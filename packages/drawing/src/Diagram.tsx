@@ -1,4 +1,5 @@
-import { roles, type Container, type KeyEntry, type Scene, type TitleBlock } from '@visograph/core';
+import { roles } from '@visograph/core/model';
+import { type Container, type KeyEntry, type Scene, type TitleBlock } from '@visograph/core/sheets';
 import type { ReactElement } from 'react';
 import { LinkShape, MediumStroke, StubShape } from './Link.tsx';
 import { TieShapes } from './Ties.tsx';

@@ -1,4 +1,4 @@
-import { sideWidth, type ElevationScene, type WithCables } from '@visograph/core';
+import { sideWidth, type ElevationScene, type WithCables } from '@visograph/core/racks';
 import type { ReactElement } from 'react';
 import { RackCables } from './Cables.tsx';
 import { FacePlateShape } from './FacePlate.tsx';

@@ -1,4 +1,4 @@
-import { unitHeight, type ElevationPlate, type ElevationPort } from '@visograph/core';
+import { unitHeight, type ElevationPlate, type ElevationPort } from '@visograph/core/racks';
 import { memo, type ReactElement } from 'react';
 import { fitText, measureText } from './metrics/measure.ts';
 import { shadeColour } from './shade.ts';

@@ -5,7 +5,7 @@ import {
   type SceneLabel,
   type SceneLink,
   type SceneStub,
-} from '@visograph/core';
+} from '@visograph/core/sheets';
 import type { ReactElement } from 'react';
 import { ChipGrounds } from './Chips.tsx';
 import { measureText } from './metrics/measure.ts';

@@ -1,4 +1,5 @@
-import type { MarkTone, SceneMark, TextBlock } from '@visograph/core';
+import type { MarkTone } from '@visograph/core/model';
+import type { SceneMark, TextBlock } from '@visograph/core/sheets';
 import type { ReactElement } from 'react';
 import { fonts, type Tokens } from './tokens.ts';
 

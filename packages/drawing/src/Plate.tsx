@@ -1,4 +1,4 @@
-import { lineSize, nameSize, tabWidth, type Plate } from '@visograph/core';
+import { lineSize, nameSize, tabWidth, type Plate } from '@visograph/core/sheets';
 import type { ReactElement } from 'react';
 import { fitText, measureText } from './metrics/measure.ts';
 import { ChipGrounds } from './Chips.tsx';

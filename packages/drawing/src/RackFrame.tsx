@@ -5,7 +5,7 @@ import {
   type ElevationFace,
   type ElevationPlate,
   type ElevationScene,
-} from '@visograph/core';
+} from '@visograph/core/racks';
 import { memo, type ReactElement, type ReactNode } from 'react';
 import type { FaceDetail } from './FacePlate.tsx';
 import { shadeColour } from './shade.ts';

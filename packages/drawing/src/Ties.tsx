@@ -1,4 +1,4 @@
-import { tiesOf, type SceneLink } from '@visograph/core';
+import { tiesOf, type SceneLink } from '@visograph/core/sheets';
 import type { ReactElement } from 'react';
 import type { Tokens } from './tokens.ts';
 

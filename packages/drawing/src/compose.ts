@@ -1,4 +1,4 @@
-import type { Box, Scene } from '@visograph/core';
+import type { Box, Scene } from '@visograph/core/sheets';
 import { createElement, type ReactElement } from 'react';
 import {
   Diagram,

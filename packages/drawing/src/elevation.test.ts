@@ -1,15 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
-import {
-  addDevice,
-  applyChanges,
-  blankPlace,
-  blankRack,
-  builtInModels,
-  elevationScene,
-  Network,
-  newId,
-  shadingOf,
-} from '@visograph/core';
+import { builtInModels } from '@visograph/core/catalogue';
+import { applyChanges } from '@visograph/core/change';
+import { blankPlace, blankRack, Network, newId } from '@visograph/core/model';
+import { addDevice, elevationScene } from '@visograph/core/racks';
+import { shadingOf } from '@visograph/core/sheets';
 import { createElement } from 'react';
 import { renderToStaticMarkup } from 'react-dom/server';
 import { elevationSize } from './Elevation.tsx';

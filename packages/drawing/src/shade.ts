@@ -1,4 +1,4 @@
-import type { Shade } from '@visograph/core';
+import type { Shade } from '@visograph/core/sheets';
 import type { Tokens } from './tokens.ts';
 
 /** States as fills under white letters: darker than the same states as text. */

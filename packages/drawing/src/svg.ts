@@ -1,4 +1,5 @@
-import type { Box, ElevationScene, Scene, WithCables } from '@visograph/core';
+import type { ElevationScene, WithCables } from '@visograph/core/racks';
+import type { Box, Scene } from '@visograph/core/sheets';
 import { createElement, type ReactElement } from 'react';
 import { renderToStaticMarkup } from 'react-dom/server';
 import { composed, margin } from './compose.ts';

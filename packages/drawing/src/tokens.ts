@@ -1,4 +1,4 @@
-import type { RoleFamily } from '@visograph/core';
+import type { RoleFamily } from '@visograph/core/model';
 
 /** The colours of a theme, by use. Paper is for day and print, Night for dark rooms. */
 export interface Tokens {

@@ -1,28 +1,27 @@
 /** npm run bench: speed against the budgets of docs/architecture.md, on a generated network of 10,000 devices. */
 import {
-  applyChanges,
-  builtInModels,
-  type Change,
   connect,
-  create,
-  editRow,
-  type Device,
   findFreePorts,
-  findingsOf,
+  nextCableLabel,
+  readCableList,
+  traceRun,
+  waysToJoin,
+} from '@visograph/core/cabling';
+import { builtInModels } from '@visograph/core/catalogue';
+import { applyChanges, type Change, create, remove } from '@visograph/core/change';
+import { findingsOf } from '@visograph/core/check';
+import { editRow } from '@visograph/core/commands';
+import {
+  type Device,
   isCage,
   isFree,
   modelTitle,
   Network,
   newId,
   newProject,
-  nextCableLabel,
   portTitle,
-  readCableList,
-  remove,
-  traceRun,
-  waysToJoin,
-  whereFits,
-} from '@visograph/core';
+} from '@visograph/core/model';
+import { whereFits } from '@visograph/core/racks';
 import pg from 'pg';
 import { from as copyFrom } from 'pg-copy-streams';
 import { Readable } from 'node:stream';

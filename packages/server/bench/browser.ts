@@ -1,4 +1,5 @@
-import { newId, newProject, type Change } from '@visograph/core';
+import { type Change } from '@visograph/core/change';
+import { newId, newProject } from '@visograph/core/model';
 import { chromium, type Browser, type Page } from '@playwright/test';
 import { join } from 'node:path';
 import pg from 'pg';

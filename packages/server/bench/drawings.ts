@@ -1,9 +1,10 @@
 /** Part of npm run bench: drawings of a made-up campus, against a plain layered layout of the same graph. */
-import { blankSheet, newId, planOf, sceneOf, type Scene } from '@visograph/core';
+import { blankSheet, newId } from '@visograph/core/model';
+import { planOf, sceneOf, type Scene } from '@visograph/core/sheets';
 import { measureText } from '@visograph/drawing';
 import ELK, { type ElkExtendedEdge } from 'elkjs';
-import { campus } from '../../core/src/testCampus.ts';
-import { drawingFigures, type Figures } from '../../core/src/testDrawing.ts';
+import { campus } from '../../core/src/testing/testCampus.ts';
+import { drawingFigures, type Figures } from '../../core/src/testing/testDrawing.ts';
 import { print } from '../src/printing/print.ts';
 import { Report, time } from './figures.ts';
 

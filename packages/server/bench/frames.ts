@@ -1,5 +1,5 @@
 /** Part of npm run bench: a row of 20 racks in a real browser (headless, software rendering). */
-import { create, type Change } from '@visograph/core';
+import { create, type Change } from '@visograph/core/change';
 import { frames, openBench } from './browser.ts';
 import { at, Report } from './figures.ts';
 import { rackRoom } from './rackRoom.ts';

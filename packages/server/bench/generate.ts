@@ -1,13 +1,12 @@
+import { builtInModels, portsFromModel } from '@visograph/core/catalogue';
 import {
   blankDevice,
   blankPlace,
   blankRack,
-  builtInModels,
   newId,
   blankCable,
   newProject,
   portGroupSchema,
-  portsFromModel,
   type Cable,
   type CatalogueModel,
   type Device,
@@ -15,7 +14,7 @@ import {
   type Port,
   type Project,
   type Rack,
-} from '@visograph/core';
+} from '@visograph/core/model';
 
 export interface Generated {
   project: Project[];

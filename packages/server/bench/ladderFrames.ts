@@ -1,5 +1,6 @@
 /** Part of npm run bench: the ladder of a plan of 5,000 prefixes panned and zoomed in a real browser. */
-import { blankPrefix, create, formatPrefix, newId, type Change } from '@visograph/core';
+import { create, type Change } from '@visograph/core/change';
+import { blankPrefix, formatPrefix, newId } from '@visograph/core/model';
 import { frames, openBench } from './browser.ts';
 import { at, Report } from './figures.ts';
 

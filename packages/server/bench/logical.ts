@@ -1,35 +1,36 @@
 /** Part of npm run bench: VLANs over 1,000 switches, and an address plan of 100,000 prefixes and 1,000,000 addresses. */
 import {
-  applyChanges,
+  findAddress,
+  ladderOf,
+  nextFreeAddress,
+  nextFreePrefix,
+  planRows,
+  prefixTable,
+  prefixTree,
+} from '@visograph/core/addressing';
+import { applyChanges, create } from '@visograph/core/change';
+import {
   blankAddress,
   blankDevice,
   blankPort,
   blankPrefix,
-  create,
-  findAddress,
   formatPrefix,
-  ladderOf,
-  Layer2,
   Network,
   newId,
   newProject,
-  nextFreeAddress,
-  nextFreePrefix,
-  routeTable,
   parseIp,
   parsePrefix,
-  planRows,
-  prefixTable,
-  prefixTree,
   type Address,
   type Cable,
   type Device,
   type IpPrefix,
   type Port,
   type Prefix,
-} from '@visograph/core';
-import { routedNetwork, type TestLink } from '../../core/src/testRouting.ts';
-import { blankCable } from '../../core/src/model/kinds/cable.ts';
+} from '@visograph/core/model';
+import { routeTable } from '@visograph/core/routing';
+import { Layer2 } from '@visograph/core/switching';
+import { routedNetwork, type TestLink } from '../../core/src/testing/testRouting.ts';
+import { blankCable } from '../../core/src/model/kinds/lines/cable.ts';
 import { at, Report, time } from './figures.ts';
 
 const report = new Report();

@@ -1,16 +1,15 @@
+import { builtInModels, portsFromModel } from '@visograph/core/catalogue';
 import {
   blankDevice,
   blankPlace,
   blankRack,
-  builtInModels,
   newId,
-  portsFromModel,
   type CatalogueModel,
   type Device,
   type Place,
   type Port,
   type Rack,
-} from '@visograph/core';
+} from '@visograph/core/model';
 
 export interface RackRoom {
   place: Place[];

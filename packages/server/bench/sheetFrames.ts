@@ -1,6 +1,7 @@
 /** Part of npm run bench: sheets of a made-up campus in a real browser (headless, software rendering). */
-import { blankSheet, create, kindNames, newId, type Change, type Network } from '@visograph/core';
-import { campus } from '../../core/src/testCampus.ts';
+import { create, type Change } from '@visograph/core/change';
+import { blankSheet, kindNames, newId, type Network } from '@visograph/core/model';
+import { campus } from '../../core/src/testing/testCampus.ts';
 import { frames, openBench } from './browser.ts';
 import { at, Report } from './figures.ts';
 

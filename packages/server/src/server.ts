@@ -1,4 +1,4 @@
-import { newId } from '@visograph/core';
+import { newId } from '@visograph/core/model';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { pino, type Logger } from 'pino';

@@ -1,7 +1,7 @@
 /** A real server on a database of its own, for tests. Needs VISOGRAPH_TEST_DATABASE: see scripts/test.mjs. */
 import { expect } from '@jest/globals';
 import { contract, type Endpoint, type Name } from '@visograph/api';
-import type { Network } from '@visograph/core';
+import type { Network } from '@visograph/core/model';
 import type { z } from 'zod';
 import { randomBytes } from 'node:crypto';
 import { fileURLToPath } from 'node:url';

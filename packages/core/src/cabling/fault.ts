@@ -1,8 +1,8 @@
 import { modelTitle } from '../model/kinds.ts';
-import type { Network } from '../model/network.ts';
-import { compareNames } from '../model/order.ts';
-import { portTitle } from '../model/ports.ts';
-import { speedText } from '../model/speed.ts';
+import type { Network } from '../model/network/network.ts';
+import { compareNames } from '../model/values/order.ts';
+import { portTitle } from '../model/network/ports.ts';
+import { speedText } from '../model/values/speed.ts';
 import { poeClasses } from './poeClasses.ts';
 import { stopText, type RunStop } from './trace.ts';
 

@@ -1,11 +1,11 @@
-import type { Connector } from '../model/connectors.ts';
-import type { Device } from '../model/kinds/device.ts';
-import type { Port } from '../model/kinds/port.ts';
-import type { Network } from '../model/network.ts';
-import { byName } from '../model/order.ts';
-import { devicesIn, placeChain, placesWithin } from '../model/places.ts';
-import { isFree, portsOf } from '../model/ports.ts';
-import { isCage } from '../model/plugs.ts';
+import type { Connector } from '../model/values/connectors.ts';
+import type { Device } from '../model/kinds/equipment/device.ts';
+import type { Port } from '../model/kinds/lines/port.ts';
+import type { Network } from '../model/network/network.ts';
+import { byName } from '../model/values/order.ts';
+import { devicesIn, placeChain, placesWithin } from '../model/network/places.ts';
+import { isFree, portsOf } from '../model/network/ports.ts';
+import { isCage } from '../model/network/plugs.ts';
 import { poeSource } from './poe.ts';
 
 export interface PortWish {

@@ -1,6 +1,6 @@
-import { derived } from '../model/derived.ts';
-import type { Cable } from '../model/kinds/cable.ts';
-import type { Network } from '../model/network.ts';
+import { derived } from '../model/network/derived.ts';
+import type { Cable } from '../model/kinds/lines/cable.ts';
+import type { Network } from '../model/network/network.ts';
 
 /** A label that ends in a number. */
 interface Numbered {

@@ -1,9 +1,9 @@
-import { derived } from '../model/derived.ts';
-import type { Cable } from '../model/kinds/cable.ts';
-import type { Port } from '../model/kinds/port.ts';
-import type { Network } from '../model/network.ts';
-import { placeOfDevice, siteCode, whereIs } from '../model/places.ts';
-import { portTitle } from '../model/ports.ts';
+import { derived } from '../model/network/derived.ts';
+import type { Cable } from '../model/kinds/lines/cable.ts';
+import type { Port } from '../model/kinds/lines/port.ts';
+import type { Network } from '../model/network/network.ts';
+import { placeOfDevice, siteCode, whereIs } from '../model/network/places.ts';
+import { portTitle } from '../model/network/ports.ts';
 import { cablingRules } from './rules.ts';
 
 const codeOf = (network: Network, port: Port | null): string => {

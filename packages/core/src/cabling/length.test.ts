@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { deviceNamed, networkOf, smallRoom } from '../testNetwork.ts';
-import type { Network } from '../model/network.ts';
+import { deviceNamed, networkOf, smallRoom } from '../testing/testNetwork.ts';
+import type { Network } from '../model/network/network.ts';
 import { distanceM, estimateLength } from './length.ts';
 
 const between = (network: Network, a: string, b: string) =>

@@ -1,10 +1,10 @@
-import type { Device } from '../model/kinds/device.ts';
-import type { Place } from '../model/kinds/place.ts';
-import type { CablingRules } from '../model/kinds/project.ts';
-import type { Rack } from '../model/kinds/rack.ts';
-import type { Network } from '../model/network.ts';
-import { placeChain, placeOfDevice } from '../model/places.ts';
-import { unitHeightMm } from '../racks/faceplate.ts';
+import type { Device } from '../model/kinds/equipment/device.ts';
+import type { Place } from '../model/kinds/sites/place.ts';
+import type { CablingRules } from '../model/kinds/sites/project.ts';
+import type { Rack } from '../model/kinds/sites/rack.ts';
+import type { Network } from '../model/network/network.ts';
+import { placeChain, placeOfDevice } from '../model/network/places.ts';
+import { unitHeightMm } from '../catalogue/faceplate.ts';
 import { cablingRules } from './rules.ts';
 
 export interface LengthLine {

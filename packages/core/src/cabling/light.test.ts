@@ -1,12 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
-import { blankPort, type Port } from '../model/kinds/port.ts';
-import { defaultCablingRules, singleModeLosses } from '../model/kinds/project.ts';
-import { networkOf, portId, deviceNamed } from '../testNetwork.ts';
+import { blankPort, type Port } from '../model/kinds/lines/port.ts';
+import { defaultCablingRules, singleModeLosses } from '../model/kinds/sites/project.ts';
+import { networkOf, portId, deviceNamed } from '../testing/testNetwork.ts';
 import { lightBudget } from './light.ts';
 import { judgeRun, opticsDisagree, passing } from './link.ts';
 import { poeLoad, sourceWatts } from './poe.ts';
 import { traceRun } from './trace.ts';
-import { builtInModels } from '../model/catalogue/index.ts';
+import { builtInModels } from '../catalogue/builtIn/index.ts';
 import { checkNetwork } from '../check/registry.ts';
 
 const optic = (name: string) => {

@@ -1,5 +1,5 @@
-import type { CablingRules, SingleModeLoss } from '../model/kinds/project.ts';
-import { classOf, isFibre, type CableMedium } from '../model/plugs.ts';
+import type { CablingRules, SingleModeLoss } from '../model/kinds/sites/project.ts';
+import { classOf, isFibre, type CableMedium } from '../model/network/plugs.ts';
 
 /**
  * Greatest attenuation of single-mode fibre in dB/km: ITU-T G.652.D 0.4 from 1310 to 1625 nm and 0.3 from 1530 to

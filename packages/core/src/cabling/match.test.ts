@@ -1,13 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
-import { builtInModels } from '../model/catalogue/index.ts';
+import { builtInModels } from '../catalogue/builtIn/index.ts';
 import { modelTitle } from '../model/kinds.ts';
-import { newId } from '../model/ids.ts';
-import type { Network } from '../model/network.ts';
-import { portsOf } from '../model/ports.ts';
-import { plugsInto } from '../model/plugs.ts';
+import { newId } from '../model/values/ids.ts';
+import type { Network } from '../model/network/network.ts';
+import { portsOf } from '../model/network/ports.ts';
+import { plugsInto } from '../model/network/plugs.ts';
 import { applyChanges } from '../change/apply.ts';
-import { connect, connectionOf, nextFreePort, proposeConnection } from '../commands/cables.ts';
-import { deviceNamed, networkOf, portId, smallRoom } from '../testNetwork.ts';
+import { connect, connectionOf, nextFreePort, proposeConnection } from './commands/cables.ts';
+import { deviceNamed, networkOf, portId, smallRoom } from '../testing/testNetwork.ts';
 import { bEnds, cableTypes, mismatch, waysToJoin } from './match.ts';
 
 /** A network with the whole built-in catalogue in it. */

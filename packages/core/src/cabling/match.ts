@@ -1,16 +1,16 @@
 import { stockOf } from './stock.ts';
-import { connectors, ratedAmps, strandsOf, type Connector } from '../model/connectors.ts';
-import type { CatalogueModel } from '../model/kinds/catalogueModel.ts';
-import type { Port } from '../model/kinds/port.ts';
+import { connectors, ratedAmps, strandsOf, type Connector } from '../model/values/connectors.ts';
+import type { CatalogueModel } from '../model/kinds/equipment/catalogueModel.ts';
+import type { Port } from '../model/kinds/lines/port.ts';
 import { modelTitle } from '../model/kinds.ts';
-import type { Network } from '../model/network.ts';
-import { filledBy, portsOf } from '../model/ports.ts';
-import { classOf, fitsCage, isCage, plugsInto } from '../model/plugs.ts';
-import { strandsBehind, strandsPerLeg } from '../model/strands.ts';
-import { deviceWatts } from '../racks/figures.ts';
+import type { Network } from '../model/network/network.ts';
+import { filledBy, portsOf } from '../model/network/ports.ts';
+import { classOf, fitsCage, isCage, plugsInto } from '../model/network/plugs.ts';
+import { strandsBehind, strandsPerLeg } from '../model/network/strands.ts';
+import { deviceWatts } from '../catalogue/figures.ts';
 import { faultText } from './fault.ts';
 import { judgeLink, activeEnd, pairing, partsOf, type Link, type ActiveEnd } from './link.ts';
-import { speedText } from '../model/speed.ts';
+import { speedText } from '../model/values/speed.ts';
 import { cablingRules } from './rules.ts';
 import { traceRun } from './trace.ts';
 

@@ -1,10 +1,10 @@
 import { inForce } from '../lens/inForce.ts';
-import type { Device } from '../model/kinds/device.ts';
-import type { Port } from '../model/kinds/port.ts';
-import type { Network } from '../model/network.ts';
-import { portsOf } from '../model/ports.ts';
-import { classOf, type CableMedium } from '../model/plugs.ts';
-import { portGroupOf } from '../racks/modelPorts.ts';
+import type { Device } from '../model/kinds/equipment/device.ts';
+import type { Port } from '../model/kinds/lines/port.ts';
+import type { Network } from '../model/network/network.ts';
+import { portsOf } from '../model/network/ports.ts';
+import { classOf, type CableMedium } from '../model/network/plugs.ts';
+import { portGroupOf } from '../catalogue/modelPorts.ts';
 import { poeClasses, type PoeClass } from './poeClasses.ts';
 import { traceRun, type Run } from './trace.ts';
 

@@ -1,5 +1,5 @@
-import { defaultCablingRules, type CablingRules } from '../model/kinds/project.ts';
-import type { Network } from '../model/network.ts';
+import { defaultCablingRules, type CablingRules } from '../model/kinds/sites/project.ts';
+import type { Network } from '../model/network/network.ts';
 
 /** What the project assumes about slack, trays, losses and labels. */
 export const cablingRules = (network: Network): Required<CablingRules> => ({

@@ -1,4 +1,4 @@
-import type { CatalogueModel } from '../model/kinds/catalogueModel.ts';
+import type { CatalogueModel } from '../model/kinds/equipment/catalogueModel.ts';
 
 /** What a length of a cable type costs off the shelf. */
 export type Stock =

@@ -1,15 +1,15 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { portTitle } from '../model/ports.ts';
-import type { Network } from '../model/network.ts';
-import { networkOf, portId, smallRoom } from '../testNetwork.ts';
+import { portTitle } from '../model/network/ports.ts';
+import type { Network } from '../model/network/network.ts';
+import { networkOf, portId, smallRoom } from '../testing/testNetwork.ts';
 import { applyChanges } from '../change/apply.ts';
 import { diff } from '../change/diff.ts';
-import { setLeg, swapEnds } from '../commands/cables.ts';
+import { setLeg, swapEnds } from './commands/cables.ts';
 import { checkNetwork } from '../check/registry.ts';
 import { judgeRun } from './link.ts';
 import { stopText, traceRun, wholeRun, type Run } from './trace.ts';
-import { runs } from '../testRuns.ts';
+import { runs } from '../testing/testRuns.ts';
 
 const words = (network: Network, run: Run): string[] =>
   run.hops.map((hop) =>

@@ -1,10 +1,10 @@
 import { inForce } from '../lens/inForce.ts';
-import type { CatalogueModel } from '../model/kinds/catalogueModel.ts';
-import type { Cable } from '../model/kinds/cable.ts';
-import type { Port } from '../model/kinds/port.ts';
-import type { Network } from '../model/network.ts';
-import { cableAt, circuitAt, endsOf, placeOnCable, portTitle } from '../model/ports.ts';
-import { fannedFrom, farStrand, portStrands, strandsPerLeg } from '../model/strands.ts';
+import type { CatalogueModel } from '../model/kinds/equipment/catalogueModel.ts';
+import type { Cable } from '../model/kinds/lines/cable.ts';
+import type { Port } from '../model/kinds/lines/port.ts';
+import type { Network } from '../model/network/network.ts';
+import { cableAt, circuitAt, endsOf, placeOnCable, portTitle } from '../model/network/ports.ts';
+import { fannedFrom, farStrand, portStrands, strandsPerLeg } from '../model/network/strands.ts';
 
 export type Hop = { port: string } | { cable: string } | { circuit: string };
 

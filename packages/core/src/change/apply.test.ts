@@ -1,18 +1,18 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { connect } from '../commands/cables.ts';
-import { addDevice, deleteDevice } from '../commands/devices.ts';
-import { moveDevice } from '../commands/racking.ts';
+import { connect } from '../cabling/commands/cables.ts';
+import { addDevice, deleteDevice } from '../racks/commands/devices.ts';
+import { moveDevice } from '../racks/commands/racking.ts';
 import { editRow } from '../commands/edit.ts';
 import { writeExchange } from '../exchange/write.ts';
-import { newId } from '../model/ids.ts';
-import type { Network } from '../model/network.ts';
-import { deviceNamed, portId, rackNamed, smallRoom } from '../testNetwork.ts';
+import { newId } from '../model/values/ids.ts';
+import type { Network } from '../model/network/network.ts';
+import { deviceNamed, portId, rackNamed, smallRoom } from '../testing/testNetwork.ts';
 import { applyChanges } from './apply.ts';
 import { update, type Change } from './change.ts';
 import { diff } from './diff.ts';
 import { invert } from './invert.ts';
-import { runs } from '../testRuns.ts';
+import { runs } from '../testing/testRuns.ts';
 
 const after = (network: Network, changes: readonly Change[]): Network => {
   const applied = applyChanges(network, changes);

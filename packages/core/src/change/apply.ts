@@ -1,7 +1,7 @@
 import { isKind, kinds, notesOf, refsOf, type Kind, type Row, type Rows } from '../model/kinds.ts';
-import { referrers, type Network, type NetworkDraft } from '../model/network.ts';
-import type { Problem, ProblemCode } from '../model/problem.ts';
-import { unwritableIn, unwritableInside } from '../model/writable.ts';
+import { referrers, type Network, type NetworkDraft } from '../model/network/network.ts';
+import type { Problem, ProblemCode } from '../model/fields/problem.ts';
+import { unwritableIn, unwritableInside } from '../model/values/writable.ts';
 import { create, remove, sameValue, update, type Change, type WireChange } from './change.ts';
 import { freeValue } from './freeValue.ts';
 import { constraints } from './constraints/index.ts';

@@ -1,5 +1,5 @@
 import { kindNames, type Kind } from '../model/kinds.ts';
-import type { Network } from '../model/network.ts';
+import type { Network } from '../model/network/network.ts';
 import { create, remove, update, type Change } from './change.ts';
 
 function diffKind<K extends Kind>(kind: K, from: Network, to: Network, changes: Change[]): void {

@@ -1,6 +1,6 @@
 import { keyRulesOf, type Kind, type Row } from '../model/kinds.ts';
-import type { Unique } from '../model/kind.ts';
-import type { Network } from '../model/network.ts';
+import type { Unique } from '../model/fields/kind.ts';
+import type { Network } from '../model/network/network.ts';
 
 /** So many values are tried before none is offered. */
 const mostTries = 5000;

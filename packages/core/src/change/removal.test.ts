@@ -1,9 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
-import { deleteDevice } from '../commands/devices.ts';
+import { deleteDevice } from '../racks/commands/devices.ts';
 import { kindNames, kinds, type Kind, type Row } from '../model/kinds.ts';
-import type { Network } from '../model/network.ts';
-import { everything } from '../testKinds.ts';
-import { deviceNamed } from '../testNetwork.ts';
+import type { Network } from '../model/network/network.ts';
+import { everything } from '../testing/testKinds.ts';
+import { deviceNamed } from '../testing/testNetwork.ts';
 import { applyChanges } from './apply.ts';
 import { invert } from './invert.ts';
 import { inNumbers, removal } from './removal.ts';

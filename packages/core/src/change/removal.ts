@@ -1,6 +1,6 @@
 import { kindNames, kinds, type Kind, type Row } from '../model/kinds.ts';
-import { referrers, type Network } from '../model/network.ts';
-import { grouped } from '../model/numbers.ts';
+import { referrers, type Network } from '../model/network/network.ts';
+import { grouped } from '../model/values/numbers.ts';
 import { remove, update, type Change } from './change.ts';
 
 /** A row by its kind and id. */

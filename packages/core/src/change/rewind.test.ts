@@ -1,9 +1,9 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { kindNames, type Row } from '../model/kinds.ts';
-import type { Network } from '../model/network.ts';
-import { everything } from '../testKinds.ts';
-import { runs } from '../testRuns.ts';
+import type { Network } from '../model/network/network.ts';
+import { everything } from '../testing/testKinds.ts';
+import { runs } from '../testing/testRuns.ts';
 import { applyChanges } from './apply.ts';
 import { update, type Change } from './change.ts';
 import { invert } from './invert.ts';

@@ -1,6 +1,6 @@
 import { kinds, type Kind, type Row } from '../model/kinds.ts';
-import { inSchemaOrder } from '../model/storage.ts';
-import type { Network } from '../model/network.ts';
+import { inSchemaOrder } from '../model/fields/storage.ts';
+import type { Network } from '../model/network/network.ts';
 import type { Change } from './change.ts';
 
 /**

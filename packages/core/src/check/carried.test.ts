@@ -4,12 +4,12 @@ import { update } from '../change/change.ts';
 import { removal } from '../change/removal.ts';
 import { inForce } from '../lens/inForce.ts';
 import { kindNames, type Kind, type Row } from '../model/kinds.ts';
-import { Network } from '../model/network.ts';
-import { changed, edit, edited } from '../testEdits.ts';
-import { everything } from '../testKinds.ts';
-import { networkOf } from '../testNetwork.ts';
-import { runs } from '../testRuns.ts';
-import { access, switched, trunk } from '../testSwitching.ts';
+import { Network } from '../model/network/network.ts';
+import { changed, edit, edited } from '../testing/testEdits.ts';
+import { everything } from '../testing/testKinds.ts';
+import { networkOf } from '../testing/testNetwork.ts';
+import { runs } from '../testing/testRuns.ts';
+import { access, switched, trunk } from '../testing/testSwitching.ts';
 import { findingKey } from './finding.ts';
 import { checkNetwork, findingsOf, rules } from './registry.ts';
 

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { networkOf, smallRoom } from '../testNetwork.ts';
+import { networkOf, smallRoom } from '../testing/testNetwork.ts';
 import { checkNetwork } from './registry.ts';
 
 test('a clean network has no findings', () => {

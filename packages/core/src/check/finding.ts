@@ -1,8 +1,8 @@
 import type { Subject } from '../change/removal.ts';
 import { inForce } from '../lens/inForce.ts';
-import { derived } from '../model/derived.ts';
-import type { Network, Touched } from '../model/network.ts';
-import { concerns, type Reads } from '../model/reads.ts';
+import { derived } from '../model/network/derived.ts';
+import type { Network, Touched } from '../model/network/network.ts';
+import { concerns, type Reads } from '../model/network/reads.ts';
 
 export type Severity = 'bad' | 'warn';
 

@@ -1,6 +1,6 @@
 import { kinds, type Kind, type Row } from '../model/kinds.ts';
-import type { Network } from '../model/network.ts';
-import { portTitle } from '../model/ports.ts';
+import type { Network } from '../model/network/network.ts';
+import { portTitle } from '../model/network/ports.ts';
 import type { Subject } from '../change/removal.ts';
 
 /** What a row is called; empty where there is no such row. */

@@ -1,22 +1,22 @@
 import type { Subject } from '../change/removal.ts';
-import { derived } from '../model/derived.ts';
-import type { Network } from '../model/network.ts';
-import { compareNames } from '../model/order.ts';
+import { derived } from '../model/network/derived.ts';
+import type { Network } from '../model/network/network.ts';
+import { compareNames } from '../model/values/order.ts';
 import type { Finding, Rule, Severity } from './finding.ts';
 import { subjectText } from './names.ts';
-import { addressRules } from './rules/addresses.ts';
-import { managementAddress } from './rules/managementAddress.ts';
-import { prefixRules } from './rules/prefixes.ts';
-import { routingRules } from './rules/routing.ts';
-import { segmentRules } from './rules/segments.ts';
-import { spanningTreeRules } from './rules/spanningTree.ts';
-import { vlanRules } from './rules/vlans.ts';
-import { labelGaps } from './rules/labelGaps.ts';
-import { linkRules } from './rules/links.ts';
-import { openCables } from './rules/openCables.ts';
-import { poeBudget } from './rules/poeBudget.ts';
-import { strandsMissing } from './rules/strands.ts';
-import { rackLimits } from './rules/rackLimits.ts';
+import { addressRules } from '../addressing/checks/addresses.ts';
+import { managementAddress } from '../addressing/checks/managementAddress.ts';
+import { prefixRules } from '../addressing/checks/prefixes.ts';
+import { routingRules } from '../routing/checks/routing.ts';
+import { segmentRules } from '../switching/checks/segments.ts';
+import { spanningTreeRules } from '../switching/checks/spanningTree.ts';
+import { vlanRules } from '../switching/checks/vlans.ts';
+import { labelGaps } from '../cabling/checks/labelGaps.ts';
+import { linkRules } from '../cabling/checks/links.ts';
+import { openCables } from '../cabling/checks/openCables.ts';
+import { poeBudget } from '../cabling/checks/poeBudget.ts';
+import { strandsMissing } from '../cabling/checks/strands.ts';
+import { rackLimits } from '../racks/checks/rackLimits.ts';
 
 /** Every rule there is; a new one is one file and one line here. */
 export const rules: readonly Rule[] = [

@@ -1,5 +1,5 @@
 import type { Kind, Rows } from '../model/kinds.ts';
-import type { Network, Touched } from '../model/network.ts';
+import type { Network, Touched } from '../model/network/network.ts';
 import type { Facts, Evidence, Parts } from './finding.ts';
 
 /**

@@ -1,6 +1,6 @@
 import { applyChanges } from '../change/apply.ts';
 import type { Change, ChangeSet } from '../change/change.ts';
-import type { Network } from '../model/network.ts';
+import type { Network } from '../model/network/network.ts';
 
 /** A change set, or why it cannot be made. */
 export type Attempt = { ok: true; set: ChangeSet } | { ok: false; why: string };

@@ -2,16 +2,16 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { applyChanges } from '../change/apply.ts';
 import type { ChangeSet } from '../change/change.ts';
-import type { Network } from '../model/network.ts';
-import { deviceNamed, portId, rackNamed, smallRoom } from '../testNetwork.ts';
-import { disconnect, nextFreePort } from './cables.ts';
-import { addDevice } from './devices.ts';
-import { moveDevice } from './racking.ts';
+import type { Network } from '../model/network/network.ts';
+import { deviceNamed, portId, rackNamed, smallRoom } from '../testing/testNetwork.ts';
+import { disconnect, nextFreePort } from '../cabling/commands/cables.ts';
+import { addDevice } from '../racks/commands/devices.ts';
+import { moveDevice } from '../racks/commands/racking.ts';
 import { editRow } from './edit.ts';
-import { addPlace, addRack, deletePlace } from './places.ts';
-import { defaultFacets, facets } from '../model/kinds/sheet.ts';
-import { addSheet, deleteSheet, placeOnSheet, setFacet, tidySheet } from './sheets.ts';
-import { runs } from '../testRuns.ts';
+import { addPlace, addRack, deletePlace } from '../places/commands/places.ts';
+import { defaultFacets, facets } from '../model/kinds/drawings/sheet.ts';
+import { addSheet, deleteSheet, placeOnSheet, setFacet, tidySheet } from '../sheets/commands/sheets.ts';
+import { runs } from '../testing/testRuns.ts';
 
 const done = (network: Network, set: ChangeSet): Network => {
   const applied = applyChanges(network, set.changes);

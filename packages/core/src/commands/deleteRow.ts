@@ -1,7 +1,7 @@
 import { inNumbers, removal } from '../change/removal.ts';
 import { kinds, type Kind, type Rows } from '../model/kinds.ts';
-import type { Network } from '../model/network.ts';
-import { rowTitle } from '../model/titles.ts';
+import type { Network } from '../model/network/network.ts';
+import { rowTitle } from '../model/fields/titles.ts';
 import { judged, type Attempt } from './attempt.ts';
 
 /** Takes out a row of any kind with what belongs to it, or says what holds it. */

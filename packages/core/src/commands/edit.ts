@@ -1,6 +1,6 @@
 import { update, type ChangeSet } from '../change/change.ts';
 import { kinds, notesOf, targetOf, type Kind, type Rows } from '../model/kinds.ts';
-import type { Network } from '../model/network.ts';
+import type { Network } from '../model/network/network.ts';
 
 /** Data inside a field, in words: "area 0, cost 10, passive no". */
 function plainText(value: unknown): string {

@@ -1,12 +1,12 @@
-import { findAddress } from '../address/plan.ts';
-import { parseIp } from '../model/ip.ts';
-import type { Prefix } from '../model/kinds/prefix.ts';
+import { findAddress } from '../addressing/plan.ts';
+import { parseIp } from '../model/values/ip.ts';
+import type { Prefix } from '../model/kinds/logical/prefix.ts';
 import { kindNames, kinds, modelTitle, type Kind } from '../model/kinds.ts';
-import { rowTitle } from '../model/titles.ts';
-import type { Network } from '../model/network.ts';
-import { compareNames } from '../model/order.ts';
-import { placePath, whereIs } from '../model/places.ts';
-import { everyPortOf, filledBy, portTitle } from '../model/ports.ts';
+import { rowTitle } from '../model/fields/titles.ts';
+import type { Network } from '../model/network/network.ts';
+import { compareNames } from '../model/values/order.ts';
+import { placePath, whereIs } from '../model/network/places.ts';
+import { everyPortOf, filledBy, portTitle } from '../model/network/ports.ts';
 
 export interface Found {
   kind: Kind;

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { applyChanges } from '../change/apply.ts';
 import { editRow } from './edit.ts';
-import { deviceNamed, portId, smallRoom } from '../testNetwork.ts';
+import { deviceNamed, portId, smallRoom } from '../testing/testNetwork.ts';
 import { findAnything } from './find.ts';
 import { interpretLine } from './line.ts';
 

@@ -1,11 +1,11 @@
 import { kinds } from '../model/kinds.ts';
-import type { Network } from '../model/network.ts';
-import { connectLine, disconnectLine, freeLine, reserveLine } from './cablingLines.ts';
+import type { Network } from '../model/network/network.ts';
+import { connectLine, disconnectLine, freeLine, reserveLine } from '../cabling/commands/cablingLines.ts';
 import { findAnything } from './find.ts';
-import { deviceRange } from './portRange.ts';
+import { deviceRange } from '../cabling/commands/portRange.ts';
 import type { LineOption } from './lineOption.ts';
-import { addLine, moveLine } from './rackLines.ts';
-import { carryLine, profileLine } from './vlanLines.ts';
+import { addLine, moveLine } from '../racks/commands/rackLines.ts';
+import { carryLine, profileLine } from '../switching/commands/vlanLines.ts';
 
 /** What can be typed, for the list shown on an empty line. */
 export const lineExamples: readonly { form: string; what: string }[] = [

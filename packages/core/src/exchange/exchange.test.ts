@@ -1,15 +1,15 @@
-import { newProject } from '../model/kinds/project.ts';
+import { newProject } from '../model/kinds/sites/project.ts';
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { applyChanges } from '../change/apply.ts';
-import { Network } from '../model/network.ts';
-import { portsOf } from '../model/ports.ts';
-import { deviceNamed, networkOf, smallRoom } from '../testNetwork.ts';
+import { Network } from '../model/network/network.ts';
+import { portsOf } from '../model/network/ports.ts';
+import { deviceNamed, networkOf, smallRoom } from '../testing/testNetwork.ts';
 import { exchangeJsonSchema } from './format.ts';
 import { parseExchange, readExchange } from './read.ts';
 import { writeExchange } from './write.ts';
-import { runs } from '../testRuns.ts';
+import { runs } from '../testing/testRuns.ts';
 
 const head = { format: 'visograph-exchange', version: 1 };
 const empty = (): Network => Network.of({ project: [newProject('Test')] });

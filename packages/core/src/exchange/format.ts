@@ -11,20 +11,26 @@ import {
   vlanGroupEntry,
   vrfEntry,
 } from './logicalEntries.ts';
-import { connectorNames } from '../model/connectors.ts';
-import { cableStatuses } from '../model/kinds/cable.ts';
-import { circuitSchema } from '../model/kinds/circuit.ts';
-import { modelSchema } from '../model/kinds/catalogueModel.ts';
-import { deviceSchema } from '../model/kinds/device.ts';
-import { pathwaySchema } from '../model/kinds/pathway.ts';
-import { placeSchema } from '../model/kinds/place.ts';
-import { portRoles } from '../model/kinds/portGroup.ts';
-import { cablingRulesSchema } from '../model/kinds/project.ts';
-import { rackSchema } from '../model/kinds/rack.ts';
-import { projectSchema } from '../model/kinds/project.ts';
-import { markSchema } from '../model/kinds/mark.ts';
-import { groupSchema, pageSchema, projections, readingSchema, sheetSchema } from '../model/kinds/sheet.ts';
-import { sheetLinkSchema } from '../model/kinds/sheetLink.ts';
+import { connectorNames } from '../model/values/connectors.ts';
+import { cableStatuses } from '../model/kinds/lines/cable.ts';
+import { circuitSchema } from '../model/kinds/lines/circuit.ts';
+import { modelSchema } from '../model/kinds/equipment/catalogueModel.ts';
+import { deviceSchema } from '../model/kinds/equipment/device.ts';
+import { pathwaySchema } from '../model/kinds/sites/pathway.ts';
+import { placeSchema } from '../model/kinds/sites/place.ts';
+import { portRoles } from '../model/kinds/equipment/portGroup.ts';
+import { cablingRulesSchema } from '../model/kinds/sites/project.ts';
+import { rackSchema } from '../model/kinds/sites/rack.ts';
+import { projectSchema } from '../model/kinds/sites/project.ts';
+import { markSchema } from '../model/kinds/drawings/mark.ts';
+import {
+  groupSchema,
+  pageSchema,
+  projections,
+  readingSchema,
+  sheetSchema,
+} from '../model/kinds/drawings/sheet.ts';
+import { sheetLinkSchema } from '../model/kinds/drawings/sheetLink.ts';
 
 export const formatName = 'visograph-exchange';
 export const formatVersion = 1;

@@ -1,13 +1,13 @@
 import { z } from 'zod';
-import { addressUses } from '../model/kinds/address.ts';
-import { lacpModes, portForms } from '../model/kinds/port.ts';
-import { prefixSchema, rangeSchema } from '../model/kinds/prefix.ts';
-import { addressFamilies, ospfSchema } from '../model/kinds/routing.ts';
-import { siteTemplateSchema, templatePartSchema } from '../model/kinds/siteTemplate.ts';
-import { portSpanningTreeSchema } from '../model/kinds/spanningTree.ts';
-import { portModes, vlanSchema } from '../model/kinds/vlan.ts';
-import { vrfSchema } from '../model/kinds/vrf.ts';
-import { vidSchema, vidsSchema } from '../model/vids.ts';
+import { addressUses } from '../model/kinds/logical/address.ts';
+import { lacpModes, portForms } from '../model/kinds/lines/port.ts';
+import { prefixSchema, rangeSchema } from '../model/kinds/logical/prefix.ts';
+import { addressFamilies, ospfSchema } from '../model/kinds/logical/routing.ts';
+import { siteTemplateSchema, templatePartSchema } from '../model/kinds/logical/siteTemplate.ts';
+import { portSpanningTreeSchema } from '../model/kinds/logical/spanningTree.ts';
+import { portModes, vlanSchema } from '../model/kinds/logical/vlan.ts';
+import { vrfSchema } from '../model/kinds/logical/vrf.ts';
+import { vidSchema, vidsSchema } from '../model/values/vids.ts';
 
 const name = z.string().min(1);
 const text = z.string().nullable().optional();

@@ -1,13 +1,13 @@
 import type { Change } from '../change/change.ts';
-import { blankModel, type CatalogueModel } from '../model/kinds/catalogueModel.ts';
-import { blankDevice, type Device } from '../model/kinds/device.ts';
-import { defaultCablingRules } from '../model/kinds/project.ts';
-import { blankRack } from '../model/kinds/rack.ts';
-import { readSheets } from './readSheets.ts';
-import type { Module } from '../model/kinds/module.ts';
-import { newId } from '../model/ids.ts';
+import { blankModel, type CatalogueModel } from '../model/kinds/equipment/catalogueModel.ts';
+import { blankDevice, type Device } from '../model/kinds/equipment/device.ts';
+import { defaultCablingRules } from '../model/kinds/sites/project.ts';
+import { blankRack } from '../model/kinds/sites/rack.ts';
+import { readSheets } from '../sheets/exchange/readSheets.ts';
+import type { Module } from '../model/kinds/equipment/module.ts';
+import { newId } from '../model/values/ids.ts';
 import { modelTitle } from '../model/kinds.ts';
-import type { Network } from '../model/network.ts';
+import type { Network } from '../model/network/network.ts';
 import {
   exchangeSchema,
   formatName,
@@ -16,10 +16,10 @@ import {
   type ExchangeFile,
   type ModelEntry,
 } from './format.ts';
-import { findModel } from './findModel.ts';
+import { findModel } from '../catalogue/exchange/findModel.ts';
 import { given } from './given.ts';
-import { readCables, readCircuits, readPathways } from './readCabling.ts';
-import { ensurePlace } from './readPlace.ts';
+import { readCables, readCircuits, readPathways } from '../cabling/exchange/readCabling.ts';
+import { ensurePlace } from '../places/exchange/readPlace.ts';
 import { readDeviceRouting, readNumbering, readPrefixes, vlanGroupNamed } from './readLogical.ts';
 import { mergePorts } from './readPorts.ts';
 import { readSections } from './sections.ts';

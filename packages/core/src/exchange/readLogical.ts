@@ -1,14 +1,14 @@
-import { blankAddress } from '../model/kinds/address.ts';
-import type { Device } from '../model/kinds/device.ts';
-import type { Port } from '../model/kinds/port.ts';
-import { blankPrefix } from '../model/kinds/prefix.ts';
-import { blankBgpSession, blankRedundancy, blankRoute } from '../model/kinds/routing.ts';
-import { blankVlan, type Vlan } from '../model/kinds/vlan.ts';
-import { blankVrf } from '../model/kinds/vrf.ts';
-import { newId } from '../model/ids.ts';
+import { blankAddress } from '../model/kinds/logical/address.ts';
+import type { Device } from '../model/kinds/equipment/device.ts';
+import type { Port } from '../model/kinds/lines/port.ts';
+import { blankPrefix } from '../model/kinds/logical/prefix.ts';
+import { blankBgpSession, blankRedundancy, blankRoute } from '../model/kinds/logical/routing.ts';
+import { blankVlan, type Vlan } from '../model/kinds/logical/vlan.ts';
+import { blankVrf } from '../model/kinds/logical/vrf.ts';
+import { newId } from '../model/values/ids.ts';
 import type { DeviceEntry, ExchangeFile, PortEntry } from './format.ts';
 import { given } from './given.ts';
-import { ensurePlace } from './readPlace.ts';
+import { ensurePlace } from '../places/exchange/readPlace.ts';
 import type { Staging } from './staging.ts';
 
 /** The id behind a name in the file; null where none is given, or where there is none, which is then told. */

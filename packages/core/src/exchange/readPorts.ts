@@ -1,11 +1,11 @@
-import { portsFromModel, portsFromModule } from '../racks/modelPorts.ts';
-import type { CatalogueModel } from '../model/kinds/catalogueModel.ts';
-import type { Device } from '../model/kinds/device.ts';
-import type { Module } from '../model/kinds/module.ts';
-import { blankPort, type Port } from '../model/kinds/port.ts';
-import { newId } from '../model/ids.ts';
+import { portsFromModel, portsFromModule } from '../catalogue/modelPorts.ts';
+import type { CatalogueModel } from '../model/kinds/equipment/catalogueModel.ts';
+import type { Device } from '../model/kinds/equipment/device.ts';
+import type { Module } from '../model/kinds/equipment/module.ts';
+import { blankPort, type Port } from '../model/kinds/lines/port.ts';
+import { newId } from '../model/values/ids.ts';
 import type { DeviceEntry, PortEntry } from './format.ts';
-import { findModel } from './findModel.ts';
+import { findModel } from '../catalogue/exchange/findModel.ts';
 import { readPortAddresses, setLogicalFields } from './readLogical.ts';
 import type { Staging } from './staging.ts';
 

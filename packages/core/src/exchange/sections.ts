@@ -1,11 +1,11 @@
 import { z } from 'zod';
-import { fieldNotes } from '../model/field.ts';
-import { newId } from '../model/ids.ts';
+import { fieldNotes } from '../model/fields/field.ts';
+import { newId } from '../model/values/ids.ts';
 import { kindNames, kinds, refsOf, type Kind, type Row } from '../model/kinds.ts';
-import type { Network } from '../model/network.ts';
-import { compareNames } from '../model/order.ts';
-import { placePath } from '../model/places.ts';
-import { portTitle } from '../model/ports.ts';
+import type { Network } from '../model/network/network.ts';
+import { compareNames } from '../model/values/order.ts';
+import { placePath } from '../model/network/places.ts';
+import { portTitle } from '../model/network/ports.ts';
 import { given } from './given.ts';
 import { sparse } from './sparse.ts';
 import type { Staging } from './staging.ts';

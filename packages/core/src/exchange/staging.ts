@@ -1,7 +1,7 @@
 import { create, update, type Change } from '../change/change.ts';
 import { applyChanges } from '../change/apply.ts';
 import { kinds, type Kind, type Rows } from '../model/kinds.ts';
-import type { Network } from '../model/network.ts';
+import type { Network } from '../model/network/network.ts';
 
 /** What is wrong in a file, and where: a JSONPath (RFC 9535) such as `$.devices[3].rack`. */
 export interface FileProblem {

@@ -1,21 +1,21 @@
 import { cablingRules } from '../cabling/rules.ts';
 import { sameValue } from '../change/change.ts';
-import { expectedPorts } from '../racks/modelPorts.ts';
-import type { Cable } from '../model/kinds/cable.ts';
-import { blankModel, type CatalogueModel } from '../model/kinds/catalogueModel.ts';
-import { blankDevice, type Device } from '../model/kinds/device.ts';
-import { blankRack } from '../model/kinds/rack.ts';
-import type { Port } from '../model/kinds/port.ts';
-import { defaultCablingRules } from '../model/kinds/project.ts';
+import { expectedPorts } from '../catalogue/modelPorts.ts';
+import type { Cable } from '../model/kinds/lines/cable.ts';
+import { blankModel, type CatalogueModel } from '../model/kinds/equipment/catalogueModel.ts';
+import { blankDevice, type Device } from '../model/kinds/equipment/device.ts';
+import { blankRack } from '../model/kinds/sites/rack.ts';
+import type { Port } from '../model/kinds/lines/port.ts';
+import { defaultCablingRules } from '../model/kinds/sites/project.ts';
 import { modelTitle } from '../model/kinds.ts';
-import type { Network } from '../model/network.ts';
-import { byName, compareNames } from '../model/order.ts';
-import { placePath } from '../model/places.ts';
-import { endsOf, everyPortOf, portsOf, portTitle } from '../model/ports.ts';
+import type { Network } from '../model/network/network.ts';
+import { byName, compareNames } from '../model/values/order.ts';
+import { placePath } from '../model/network/places.ts';
+import { endsOf, everyPortOf, portsOf, portTitle } from '../model/network/ports.ts';
 import { writeSections } from './sections.ts';
 import { sparse } from './sparse.ts';
 import { logicalEntries, logicalFields, routingFields } from './writeLogical.ts';
-import { sheetEntryOf } from './writeSheets.ts';
+import { sheetEntryOf } from '../sheets/exchange/writeSheets.ts';
 import {
   formatName,
   formatVersion,

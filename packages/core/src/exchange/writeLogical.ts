@@ -1,12 +1,12 @@
-import type { Port } from '../model/kinds/port.ts';
-import { blankPrefix } from '../model/kinds/prefix.ts';
-import { blankBgpSession, blankRedundancy, blankRoute } from '../model/kinds/routing.ts';
-import { blankVlan } from '../model/kinds/vlan.ts';
-import { blankVrf } from '../model/kinds/vrf.ts';
-import { compareIp, parseInterface, parsePrefix } from '../model/ip.ts';
-import type { Network } from '../model/network.ts';
-import { byName, compareNames } from '../model/order.ts';
-import { placePath } from '../model/places.ts';
+import type { Port } from '../model/kinds/lines/port.ts';
+import { blankPrefix } from '../model/kinds/logical/prefix.ts';
+import { blankBgpSession, blankRedundancy, blankRoute } from '../model/kinds/logical/routing.ts';
+import { blankVlan } from '../model/kinds/logical/vlan.ts';
+import { blankVrf } from '../model/kinds/logical/vrf.ts';
+import { compareIp, parseInterface, parsePrefix } from '../model/values/ip.ts';
+import type { Network } from '../model/network/network.ts';
+import { byName, compareNames } from '../model/values/order.ts';
+import { placePath } from '../model/network/places.ts';
 import type { DeviceEntry, ExchangeFile, PortEntry } from './format.ts';
 import { sparse } from './sparse.ts';
 

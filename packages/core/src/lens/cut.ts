@@ -1,5 +1,5 @@
 import { removal, type Subject } from '../change/removal.ts';
-import type { Network, NetworkDraft } from '../model/network.ts';
+import type { Network, NetworkDraft } from '../model/network/network.ts';
 
 /** Cuts rows out of a draft for a lens, without judging it: what is left is part of a network that was judged. */
 export function cutOut(network: Network, draft: NetworkDraft, named: readonly Subject[]): void {

@@ -1,7 +1,7 @@
 import type { Subject } from '../change/removal.ts';
-import { derived, type CarryOver } from '../model/derived.ts';
+import { derived, type CarryOver } from '../model/network/derived.ts';
 import { kindNames, refsOf, type Kind, type Row } from '../model/kinds.ts';
-import type { Network } from '../model/network.ts';
+import type { Network } from '../model/network/network.ts';
 import { cutOut } from './cut.ts';
 
 /** Kinds with a status of their own. */

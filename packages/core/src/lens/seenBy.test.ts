@@ -1,13 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { allFactSorts, type FactSort } from '../model/facts.ts';
-import { newId } from '../model/ids.ts';
+import { allFactSorts, type FactSort } from '../model/values/facts.ts';
+import { newId } from '../model/values/ids.ts';
 import { kindNames, kinds, refsOf, type Kind } from '../model/kinds.ts';
-import { Network } from '../model/network.ts';
-import { columnsOf } from '../model/storage.ts';
-import { edit, edited } from '../testEdits.ts';
-import { everything } from '../testKinds.ts';
-import { runs } from '../testRuns.ts';
+import { Network } from '../model/network/network.ts';
+import { columnsOf } from '../model/fields/storage.ts';
+import { edit, edited } from '../testing/testEdits.ts';
+import { everything } from '../testing/testKinds.ts';
+import { runs } from '../testing/testRuns.ts';
 import { allSeeing, seenBy } from './seenBy.ts';
 
 type Fields = Record<string, unknown> & { id: string };

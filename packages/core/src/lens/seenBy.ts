@@ -1,7 +1,7 @@
-import { derivedBy } from '../model/derived.ts';
-import { allFactSorts, type FactSort } from '../model/facts.ts';
+import { derivedBy } from '../model/network/derived.ts';
+import { allFactSorts, type FactSort } from '../model/values/facts.ts';
 import { kindNames, kinds, refsOf, type Kind } from '../model/kinds.ts';
-import { referrers, type Network } from '../model/network.ts';
+import { referrers, type Network } from '../model/network/network.ts';
 import { cutOut } from './cut.ts';
 
 /** A class of reader, by the sorts of fact that may leave the house for it. */

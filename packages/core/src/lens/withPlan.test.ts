@@ -4,16 +4,16 @@ import { applyChanges } from '../change/apply.ts';
 import { create, update, type Change } from '../change/change.ts';
 import { diff } from '../change/diff.ts';
 import { removal } from '../change/removal.ts';
-import { newId } from '../model/ids.ts';
-import { blankAddress } from '../model/kinds/address.ts';
-import { blankCable } from '../model/kinds/cable.ts';
-import { blankDevice } from '../model/kinds/device.ts';
+import { newId } from '../model/values/ids.ts';
+import { blankAddress } from '../model/kinds/logical/address.ts';
+import { blankCable } from '../model/kinds/lines/cable.ts';
+import { blankDevice } from '../model/kinds/equipment/device.ts';
 import { kindNames, type Kind } from '../model/kinds.ts';
-import type { Network } from '../model/network.ts';
-import { content, edit, edited } from '../testEdits.ts';
-import { everything } from '../testKinds.ts';
-import { deviceNamed, portId } from '../testNetwork.ts';
-import { runs } from '../testRuns.ts';
+import type { Network } from '../model/network/network.ts';
+import { content, edit, edited } from '../testing/testEdits.ts';
+import { everything } from '../testing/testKinds.ts';
+import { deviceNamed, portId } from '../testing/testNetwork.ts';
+import { runs } from '../testing/testRuns.ts';
 import { reservations, standing, withPlan, type PlanEntry } from './withPlan.ts';
 
 const step = (

@@ -2,9 +2,9 @@ import { applyChanges } from '../change/apply.ts';
 import type { Change, JournalEntry, WireChange } from '../change/change.ts';
 import { freeValue } from '../change/freeValue.ts';
 import { kinds, keyRulesOf, notesOf, refsOf, type Kind, type Row } from '../model/kinds.ts';
-import type { Unique } from '../model/kind.ts';
-import type { Network } from '../model/network.ts';
-import type { Problem } from '../model/problem.ts';
+import type { Unique } from '../model/fields/kind.ts';
+import type { Network } from '../model/network/network.ts';
+import type { Problem } from '../model/fields/problem.ts';
 
 /** A step of a plan's line of history: what the journal holds of it. */
 export type PlanEntry = Pick<JournalEntry, 'revision' | 'sentence' | 'changes' | 'undoes' | 'redoes'>;

@@ -3,12 +3,12 @@ import { traceRun } from '../cabling/trace.ts';
 import { applyChanges } from '../change/apply.ts';
 import { update } from '../change/change.ts';
 import { kindNames } from '../model/kinds.ts';
-import type { Network } from '../model/network.ts';
+import type { Network } from '../model/network/network.ts';
 import { rackCapacity } from '../racks/capacity.ts';
 import { feedFailure, powerFlow } from '../racks/power.ts';
 import { layer2Of } from '../switching/layer2.ts';
-import { everything } from '../testKinds.ts';
-import { deviceNamed, networkOf, portId, smallRoom } from '../testNetwork.ts';
+import { everything } from '../testing/testKinds.ts';
+import { deviceNamed, networkOf, portId, smallRoom } from '../testing/testNetwork.ts';
 import { inForce } from './inForce.ts';
 import { without } from './without.ts';
 

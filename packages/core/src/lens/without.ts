@@ -1,8 +1,8 @@
 import type { Subject } from '../change/removal.ts';
-import type { Rack } from '../model/kinds/rack.ts';
-import type { Network } from '../model/network.ts';
+import type { Rack } from '../model/kinds/sites/rack.ts';
+import type { Network } from '../model/network/network.ts';
 import { cutOut } from './cut.ts';
-import { devicesIn, placesWithin } from '../model/places.ts';
+import { devicesIn, placesWithin } from '../model/network/places.ts';
 
 /** What has failed: a device, a cable or circuit, all that stands in a rack or a place, or a power feed of a rack. */
 export type Failure =

@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
-import { everything } from '../testKinds.ts';
-import { creationOrder, KindCircle } from './kind.ts';
+import { everything } from '../testing/testKinds.ts';
+import { creationOrder, KindCircle } from './fields/kind.ts';
 import { isKind, kindNames, kinds, refsOf } from './kinds.ts';
-import { referrers } from './network.ts';
+import { referrers } from './network/network.ts';
 
 describe('what a kind says of itself', () => {
   test('every row of every kind is there to be tested', () => {

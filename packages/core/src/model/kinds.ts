@@ -1,30 +1,30 @@
 import type { z } from 'zod';
-import { notesOfSchema, type FieldNotes } from './field.ts';
-import { creationOrder, type KindDefinition, type Reference, type Unique } from './kind.ts';
-import { projectKind } from './kinds/project.ts';
-import { vlanGroupKind, vlanKind, portProfileKind } from './kinds/vlan.ts';
-import { vrfKind } from './kinds/vrf.ts';
-import { placeKind } from './kinds/place.ts';
-import { rackKind } from './kinds/rack.ts';
-import { modelKind } from './kinds/catalogueModel.ts';
-import { deviceKind } from './kinds/device.ts';
-import { moduleKind } from './kinds/module.ts';
-import { portKind } from './kinds/port.ts';
-import { cableKind } from './kinds/cable.ts';
-import { legKind } from './kinds/leg.ts';
-import { circuitKind } from './kinds/circuit.ts';
-import { pathwayKind } from './kinds/pathway.ts';
-import { prefixKind } from './kinds/prefix.ts';
-import { addressKind } from './kinds/address.ts';
-import { routeKind, bgpSessionKind, redundancyKind } from './kinds/routing.ts';
-import { siteTemplateKind } from './kinds/siteTemplate.ts';
-import { sheetKind } from './kinds/sheet.ts';
-import { sheetItemKind } from './kinds/sheetItem.ts';
-import { sheetLinkKind } from './kinds/sheetLink.ts';
-import { markKind } from './kinds/mark.ts';
-import { kitKind } from './kinds/kit.ts';
+import { notesOfSchema, type FieldNotes } from './fields/field.ts';
+import { creationOrder, type KindDefinition, type Reference, type Unique } from './fields/kind.ts';
+import { projectKind } from './kinds/sites/project.ts';
+import { vlanGroupKind, vlanKind, portProfileKind } from './kinds/logical/vlan.ts';
+import { vrfKind } from './kinds/logical/vrf.ts';
+import { placeKind } from './kinds/sites/place.ts';
+import { rackKind } from './kinds/sites/rack.ts';
+import { modelKind } from './kinds/equipment/catalogueModel.ts';
+import { deviceKind } from './kinds/equipment/device.ts';
+import { moduleKind } from './kinds/equipment/module.ts';
+import { portKind } from './kinds/lines/port.ts';
+import { cableKind } from './kinds/lines/cable.ts';
+import { legKind } from './kinds/lines/leg.ts';
+import { circuitKind } from './kinds/lines/circuit.ts';
+import { pathwayKind } from './kinds/sites/pathway.ts';
+import { prefixKind } from './kinds/logical/prefix.ts';
+import { addressKind } from './kinds/logical/address.ts';
+import { routeKind, bgpSessionKind, redundancyKind } from './kinds/logical/routing.ts';
+import { siteTemplateKind } from './kinds/logical/siteTemplate.ts';
+import { sheetKind } from './kinds/drawings/sheet.ts';
+import { sheetItemKind } from './kinds/drawings/sheetItem.ts';
+import { sheetLinkKind } from './kinds/drawings/sheetLink.ts';
+import { markKind } from './kinds/drawings/mark.ts';
+import { kitKind } from './kinds/equipment/kit.ts';
 
-export { modelTitle } from './kinds/catalogueModel.ts';
+export { modelTitle } from './kinds/equipment/catalogueModel.ts';
 
 /** Every kind of row the model holds, by its name in the journal, the API and the database. */
 const definitions = {

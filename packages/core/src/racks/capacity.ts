@@ -1,8 +1,8 @@
-import type { Device } from '../model/kinds/device.ts';
-import type { Rack } from '../model/kinds/rack.ts';
-import type { Network } from '../model/network.ts';
-import { cableAt, isFree, otherEnd } from '../model/ports.ts';
-import { addWatts, btuPerHourPerWatt, noWatts, type Watts } from './figures.ts';
+import type { Device } from '../model/kinds/equipment/device.ts';
+import type { Rack } from '../model/kinds/sites/rack.ts';
+import type { Network } from '../model/network/network.ts';
+import { cableAt, isFree, otherEnd } from '../model/network/ports.ts';
+import { addWatts, btuPerHourPerWatt, noWatts, type Watts } from '../catalogue/figures.ts';
 import { rackUse } from './occupancy.ts';
 import type { OverLimit } from './overLimit.ts';
 import { feedKey, powerFlow, usableW } from './power.ts';

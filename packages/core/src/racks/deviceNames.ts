@@ -1,7 +1,7 @@
-import type { Device } from '../model/kinds/device.ts';
-import type { Role } from '../model/roles.ts';
-import type { Network } from '../model/network.ts';
-import { devicesIn, placeChain, placesWithin, siteCode } from '../model/places.ts';
+import type { Device } from '../model/kinds/equipment/device.ts';
+import type { Role } from '../model/values/roles.ts';
+import type { Network } from '../model/network/network.ts';
+import { devicesIn, placeChain, placesWithin, siteCode } from '../model/network/places.ts';
 
 const numbered = /^(.*?)(\d+)$/;
 

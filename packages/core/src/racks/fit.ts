@@ -1,10 +1,10 @@
-import { grouped } from '../model/numbers.ts';
+import { grouped } from '../model/values/numbers.ts';
 import { collide, type Body } from '../change/constraints/rackSpace.ts';
-import type { Device } from '../model/kinds/device.ts';
-import type { Rack } from '../model/kinds/rack.ts';
-import type { Network } from '../model/network.ts';
-import { compareNames } from '../model/order.ts';
-import { cableAt, otherEnd, portsOf } from '../model/ports.ts';
+import type { Device } from '../model/kinds/equipment/device.ts';
+import type { Rack } from '../model/kinds/sites/rack.ts';
+import type { Network } from '../model/network/network.ts';
+import { compareNames } from '../model/values/order.ts';
+import { cableAt, otherEnd, portsOf } from '../model/network/ports.ts';
 import { openPositions } from './occupancy.ts';
 import { candidateOf, rackLoad, rackUsableW, type Candidate } from './placing.ts';
 import { usableW } from './power.ts';

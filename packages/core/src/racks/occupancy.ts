@@ -1,7 +1,7 @@
 import { unitsFilled, type Body } from '../change/constraints/rackSpace.ts';
-import type { Device } from '../model/kinds/device.ts';
-import type { Rack } from '../model/kinds/rack.ts';
-import type { Network } from '../model/network.ts';
+import type { Device } from '../model/kinds/equipment/device.ts';
+import type { Rack } from '../model/kinds/sites/rack.ts';
+import type { Network } from '../model/network/network.ts';
 
 export interface RackUse {
   units: number;

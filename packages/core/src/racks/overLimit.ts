@@ -1,5 +1,5 @@
-import { grouped } from '../model/numbers.ts';
-import type { Network } from '../model/network.ts';
+import { grouped } from '../model/values/numbers.ts';
+import type { Network } from '../model/network/network.ts';
 
 /** A limit of a rack that is passed, with the figures in kg or W; `redundancy` only once a feed has failed. */
 export type OverLimit =

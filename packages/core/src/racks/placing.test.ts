@@ -3,16 +3,16 @@ import fc from 'fast-check';
 import { applyChanges } from '../change/apply.ts';
 import { editRow } from '../commands/edit.ts';
 import { collide } from '../change/constraints/rackSpace.ts';
-import { acceptFit, fillBlanks, moveBlock, shiftBlock, swapDevices, tryMove } from '../commands/racking.ts';
+import { acceptFit, fillBlanks, moveBlock, shiftBlock, swapDevices, tryMove } from './commands/racking.ts';
 import { kindNames } from '../model/kinds.ts';
-import { Network } from '../model/network.ts';
-import { deviceNamed, networkOf, rackNamed } from '../testNetwork.ts';
+import { Network } from '../model/network/network.ts';
+import { deviceNamed, networkOf, rackNamed } from '../testing/testNetwork.ts';
 import { proposeFit } from './fit.ts';
 import { openPositions } from './occupancy.ts';
 import { rackCapacity } from './capacity.ts';
 import { rackSummary } from './summary.ts';
 import { readNeed, whereFits } from './whereFits.ts';
-import { runs } from '../testRuns.ts';
+import { runs } from '../testing/testRuns.ts';
 
 const rack = (name: string, rest: object = {}) => ({ name, place: 'KQ', units: 20, ...rest });
 const network = (devices: object[], racks = [rack('R1'), rack('R2')]): Network =>

@@ -1,9 +1,9 @@
-import { grouped } from '../model/numbers.ts';
+import { grouped } from '../model/values/numbers.ts';
 import { collide, obstacle, spanText, type Body } from '../change/constraints/rackSpace.ts';
-import type { Device } from '../model/kinds/device.ts';
-import type { Rack } from '../model/kinds/rack.ts';
-import type { Network } from '../model/network.ts';
-import { deviceMassKg, deviceWatts } from './figures.ts';
+import type { Device } from '../model/kinds/equipment/device.ts';
+import type { Rack } from '../model/kinds/sites/rack.ts';
+import type { Network } from '../model/network/network.ts';
+import { deviceMassKg, deviceWatts } from '../catalogue/figures.ts';
 import { usableW } from './power.ts';
 import { passesPowerOn, rackSummary } from './summary.ts';
 

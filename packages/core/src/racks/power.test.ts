@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { deviceNamed, networkOf, rackNamed } from '../testNetwork.ts';
+import { deviceNamed, networkOf, rackNamed } from '../testing/testNetwork.ts';
 import { freePortsBySpeed, rackCapacity, sumCapacity } from './capacity.ts';
 import { overText } from './overLimit.ts';
 import { feedFailure, powerFlow, usableW } from './power.ts';

@@ -1,11 +1,11 @@
 import { inForce } from '../lens/inForce.ts';
 import { without } from '../lens/without.ts';
-import type { Device } from '../model/kinds/device.ts';
-import type { Port } from '../model/kinds/port.ts';
-import type { Feed, Rack } from '../model/kinds/rack.ts';
-import type { Network } from '../model/network.ts';
-import { cableAt, otherEnd } from '../model/ports.ts';
-import { addWatts, deviceWatts, noWatts, type Watts } from './figures.ts';
+import type { Device } from '../model/kinds/equipment/device.ts';
+import type { Port } from '../model/kinds/lines/port.ts';
+import type { Feed, Rack } from '../model/kinds/sites/rack.ts';
+import type { Network } from '../model/network/network.ts';
+import { cableAt, otherEnd } from '../model/network/ports.ts';
+import { addWatts, deviceWatts, noWatts, type Watts } from '../catalogue/figures.ts';
 import { passesPowerOn } from './summary.ts';
 
 /** A feed of a rack, by name: where a power chain begins. */

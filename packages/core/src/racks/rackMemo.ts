@@ -1,6 +1,6 @@
-import { derived } from '../model/derived.ts';
-import type { Rack } from '../model/kinds/rack.ts';
-import type { Network, Touched } from '../model/network.ts';
+import { derived } from '../model/network/derived.ts';
+import type { Rack } from '../model/kinds/sites/rack.ts';
+import type { Network, Touched } from '../model/network/network.ts';
 
 /** What was worked out for a rack; `linked` when it hangs on things in other racks, through power cables. */
 interface Kept<T> {

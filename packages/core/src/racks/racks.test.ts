@@ -1,14 +1,14 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { addDevice } from '../commands/devices.ts';
+import { addDevice } from './commands/devices.ts';
 import { applyChanges } from '../change/apply.ts';
-import { builtInModels } from '../model/catalogue/index.ts';
-import { deviceNamed, networkOf, rackNamed, smallRoom } from '../testNetwork.ts';
-import { faceLayout, faceWidthMm, unitHeightMm } from './faceplate.ts';
+import { builtInModels } from '../catalogue/builtIn/index.ts';
+import { deviceNamed, networkOf, rackNamed, smallRoom } from '../testing/testNetwork.ts';
+import { faceLayout, faceWidthMm, unitHeightMm } from '../catalogue/faceplate.ts';
 import { freePositions, rackContents, rackUse } from './occupancy.ts';
 import { nextDeviceName } from './deviceNames.ts';
-import { portsFromModel } from './modelPorts.ts';
-import { runs } from '../testRuns.ts';
+import { portsFromModel } from '../catalogue/modelPorts.ts';
+import { runs } from '../testing/testRuns.ts';
 
 describe('occupancy', () => {
   test('units used and free; what is at the side takes none', () => {

@@ -1,7 +1,7 @@
-import type { Device } from '../model/kinds/device.ts';
-import type { Rack } from '../model/kinds/rack.ts';
-import type { Network } from '../model/network.ts';
-import { addWatts, deviceMassKg, deviceWatts, noWatts, type Watts } from './figures.ts';
+import type { Device } from '../model/kinds/equipment/device.ts';
+import type { Rack } from '../model/kinds/sites/rack.ts';
+import type { Network } from '../model/network/network.ts';
+import { addWatts, deviceMassKg, deviceWatts, noWatts, type Watts } from '../catalogue/figures.ts';
 import { takenHalves } from './occupancy.ts';
 import { rackMemo } from './rackMemo.ts';
 

@@ -1,6 +1,6 @@
-import type { Rack } from '../model/kinds/rack.ts';
-import type { Network } from '../model/network.ts';
-import { placeChain, placesWithin } from '../model/places.ts';
+import type { Rack } from '../model/kinds/sites/rack.ts';
+import type { Network } from '../model/network/network.ts';
+import { placeChain, placesWithin } from '../model/network/places.ts';
 import { openIn, type Standing } from './occupancy.ts';
 import { rackUsableW } from './placing.ts';
 import { rackSummary } from './summary.ts';

@@ -1,9 +1,9 @@
-import { factFieldsOf, type FactField } from '../model/factFields.ts';
+import { factFieldsOf, type FactField } from '../model/fields/factFields.ts';
 import { kinds, refsOf, type Kind, type Row } from '../model/kinds.ts';
-import type { Network } from '../model/network.ts';
-import { compareNames } from '../model/order.ts';
-import { devicesInScope, placesWithin } from '../model/places.ts';
-import { rowTitle, titleOf } from '../model/titles.ts';
+import type { Network } from '../model/network/network.ts';
+import { compareNames } from '../model/values/order.ts';
+import { devicesInScope, placesWithin } from '../model/network/places.ts';
+import { rowTitle, titleOf } from '../model/fields/titles.ts';
 import type { Cell, Table } from './table.ts';
 
 function cellOf(network: Network, row: Row, { field, form, to }: FactField): Cell {

@@ -1,10 +1,10 @@
-import { speedText } from '../model/speed.ts';
-import type { Device } from '../model/kinds/device.ts';
-import type { Port } from '../model/kinds/port.ts';
+import { speedText } from '../model/values/speed.ts';
+import type { Device } from '../model/kinds/equipment/device.ts';
+import type { Port } from '../model/kinds/lines/port.ts';
 import { modelTitle } from '../model/kinds.ts';
-import type { Network } from '../model/network.ts';
-import { devicesInScope, whereIs } from '../model/places.ts';
-import { portsOf, portTitle } from '../model/ports.ts';
+import type { Network } from '../model/network/network.ts';
+import { devicesInScope, whereIs } from '../model/network/places.ts';
+import { portsOf, portTitle } from '../model/network/ports.ts';
 import type { Column, Table, TableRow } from './table.ts';
 
 /** What narrows a report beside its scope: one device. */

@@ -1,6 +1,6 @@
 import { kindNames, kinds, type Kind } from '../model/kinds.ts';
-import type { Network } from '../model/network.ts';
-import { cableSchedule } from './cables.ts';
+import type { Network } from '../model/network/network.ts';
+import { cableSchedule } from '../cabling/reports/cables.ts';
 import {
   cableTypeSchedule,
   circuitSchedule,
@@ -9,16 +9,16 @@ import {
   patchList,
   poeSchedule,
   runSchedule,
-} from './cabling.ts';
-import { freePortSchedule, portSchedule, transceiverSchedule } from './ports.ts';
-import { capacitySchedule, placeCapacitySchedule } from './capacity.ts';
-import { hardwareSchedule } from './catalogue.ts';
-import { addressSchedule, prefixSchedule } from './addresses.ts';
-import { vlanSchedule } from './vlans.ts';
-import { deviceSchedule } from './devices.ts';
+} from '../cabling/reports/cabling.ts';
+import { freePortSchedule, portSchedule, transceiverSchedule } from '../cabling/reports/ports.ts';
+import { capacitySchedule, placeCapacitySchedule } from '../racks/reports/capacity.ts';
+import { hardwareSchedule } from '../catalogue/reports/catalogue.ts';
+import { addressSchedule, prefixSchedule } from '../addressing/reports/addresses.ts';
+import { vlanSchedule } from '../switching/reports/vlans.ts';
+import { deviceSchedule } from '../racks/reports/devices.ts';
 import type { ForDevice } from './parts.ts';
-import { dhcpSchedule } from './dhcp.ts';
-import { routeSchedule } from './routes.ts';
+import { dhcpSchedule } from '../addressing/reports/dhcp.ts';
+import { routeSchedule } from '../routing/reports/routes.ts';
 import { kindHeading, kindKey, kindSchedule } from './ofKind.ts';
 import type { Table } from './table.ts';
 

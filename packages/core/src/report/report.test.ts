@@ -1,8 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import Papa from 'papaparse';
 import { stockOf } from '../cabling/stock.ts';
-import { networkOf, smallRoom } from '../testNetwork.ts';
-import { cableSchedule } from './cables.ts';
+import { networkOf, smallRoom } from '../testing/testNetwork.ts';
+import { cableSchedule } from '../cabling/reports/cables.ts';
 import { findReport } from './registry.ts';
 import { tableToCsv } from './table.ts';
 

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { networkOf } from '../testNetwork.ts';
+import { networkOf } from '../testing/testNetwork.ts';
 import { findReport } from './registry.ts';
 
 /** A switch that feeds a camera, a run of 40 m over two optics, a circuit, a DHCP range, a label that is missing. */

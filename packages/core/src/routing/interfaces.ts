@@ -1,5 +1,5 @@
 import { inForce } from '../lens/inForce.ts';
-import { prefixOf } from '../address/plan.ts';
+import { prefixOf } from '../addressing/plan.ts';
 import {
   compareIp,
   formatIp,
@@ -8,12 +8,12 @@ import {
   prefixAround,
   type IpAddress,
   type IpPrefix,
-} from '../model/ip.ts';
-import type { Device } from '../model/kinds/device.ts';
-import type { Ospf } from '../model/kinds/routing.ts';
-import type { Port } from '../model/kinds/port.ts';
-import type { Network } from '../model/network.ts';
-import { byName, compareNames } from '../model/order.ts';
+} from '../model/values/ip.ts';
+import type { Device } from '../model/kinds/equipment/device.ts';
+import type { Ospf } from '../model/kinds/logical/routing.ts';
+import type { Port } from '../model/kinds/lines/port.ts';
+import type { Network } from '../model/network/network.ts';
+import { byName, compareNames } from '../model/values/order.ts';
 
 /** One address of a port, with the subnet that it says it is in. */
 export interface InterfaceAddress {

@@ -1,8 +1,8 @@
-import { derivedBy, keptOnPaper } from '../model/derived.ts';
+import { derivedBy, keptOnPaper } from '../model/network/derived.ts';
 import { tableKey, vrfAndFamily } from './tableKey.ts';
 import { inForce } from '../lens/inForce.ts';
-import { holds, parsePrefix, formatPrefix, type IpPrefix } from '../model/ip.ts';
-import type { Network } from '../model/network.ts';
+import { holds, parsePrefix, formatPrefix, type IpPrefix } from '../model/values/ip.ts';
+import type { Network } from '../model/network/network.ts';
 import { topologyOf, type OspfArea, type OspfTopology } from './ospfGraph.ts';
 import { merged, shortestPaths, type FirstHop, type ShortestPaths } from './shortestPaths.ts';
 

@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { runs } from '../testRuns.ts';
-import { routedNetwork, type TestLink } from '../testRouting.ts';
+import { runs } from '../testing/testRuns.ts';
+import { routedNetwork, type TestLink } from '../testing/testRouting.ts';
 import { routeTable } from './routeTable.ts';
 
 /** Routers, links and ranges, with a loopback in the home area of each router. */

@@ -1,6 +1,6 @@
-import type { Port } from '../model/kinds/port.ts';
-import type { Network } from '../model/network.ts';
-import { portSpeed } from '../model/ports.ts';
+import type { Port } from '../model/kinds/lines/port.ts';
+import type { Network } from '../model/network/network.ts';
+import { portSpeed } from '../model/network/ports.ts';
 
 /**
  * Speed whose cost is 1. RFC 4750 (ospfIfMetricValue) proposes 10^8 over the speed, with which all links from

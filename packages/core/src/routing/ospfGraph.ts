@@ -1,9 +1,9 @@
-import { derivedBy, keptOnPaper } from '../model/derived.ts';
+import { derivedBy, keptOnPaper } from '../model/network/derived.ts';
 import { tableKey, vrfAndFamily } from './tableKey.ts';
 import { inForce } from '../lens/inForce.ts';
-import { bitsOf, formatPrefix, type IpPrefix } from '../model/ip.ts';
-import type { Network } from '../model/network.ts';
-import { byName } from '../model/order.ts';
+import { bitsOf, formatPrefix, type IpPrefix } from '../model/values/ip.ts';
+import type { Network } from '../model/network/network.ts';
+import { byName } from '../model/values/order.ts';
 import { layer2Of } from '../switching/layer2.ts';
 import { areaText, interfacesOf, type InterfaceAddress, type RoutedInterface } from './interfaces.ts';
 import { ospfCost } from './ospfCost.ts';

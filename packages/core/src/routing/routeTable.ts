@@ -1,6 +1,6 @@
 import { inForce } from '../lens/inForce.ts';
-import { compareIp, formatIp, holds, type IpAddress } from '../model/ip.ts';
-import type { Network } from '../model/network.ts';
+import { compareIp, formatIp, holds, type IpAddress } from '../model/values/ip.ts';
+import type { Network } from '../model/network/network.ts';
 import { addressFacing, interfacesOf } from './interfaces.ts';
 import { ospfRoutesOf, type OspfRoute } from './ospf.ts';
 import { staticRoutes, type IdleRoute } from './staticRoutes.ts';

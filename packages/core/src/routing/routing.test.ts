@@ -2,16 +2,16 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { applyChanges } from '../change/apply.ts';
 import { remove } from '../change/change.ts';
-import type { Network } from '../model/network.ts';
-import { parseIp } from '../model/ip.ts';
-import { loopbackOf, routedNetwork, type TestLink } from '../testRouting.ts';
-import { access, switched, trunk } from '../testSwitching.ts';
+import type { Network } from '../model/network/network.ts';
+import { parseIp } from '../model/values/ip.ts';
+import { loopbackOf, routedNetwork, type TestLink } from '../testing/testRouting.ts';
+import { access, switched, trunk } from '../testing/testSwitching.ts';
 import { isRouter } from './interfaces.ts';
 import { ospfCost } from './ospfCost.ts';
 import { mismatchText, topologyOf } from './ospfGraph.ts';
 import { lookUp, routeTable, type RouteTable } from './routeTable.ts';
 import { idleText } from './staticRoutes.ts';
-import { runs } from '../testRuns.ts';
+import { runs } from '../testing/testRuns.ts';
 
 const vrf = (network: Network, name = 'ops'): string => network.findOne('vrfByName', name)?.id ?? '';
 const tableOf = (network: Network, device: string, vrfName = 'ops'): RouteTable =>

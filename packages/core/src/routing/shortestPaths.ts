@@ -1,4 +1,4 @@
-import { Heap } from '../model/heap.ts';
+import { Heap } from '../model/values/heap.ts';
 import type { OspfArea, OspfInterface } from './ospfGraph.ts';
 
 /** A first step: out of an interface, to the one of a neighbour. */

@@ -1,10 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import type { Network } from '../model/network.ts';
-import { switched } from '../testSwitching.ts';
+import type { Network } from '../model/network/network.ts';
+import { switched } from '../testing/testSwitching.ts';
 import { routeTable, type RouteTable } from './routeTable.ts';
 import { idleText } from './staticRoutes.ts';
-import { runs } from '../testRuns.ts';
+import { runs } from '../testing/testRuns.ts';
 
 interface Given {
   prefix: string;

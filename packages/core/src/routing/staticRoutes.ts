@@ -1,7 +1,14 @@
-import { PrefixTree } from '../address/prefixTree.ts';
-import { bitsOf, compareIp, parseIp, parsePrefix, type IpAddress, type IpPrefix } from '../model/ip.ts';
-import type { Route } from '../model/kinds/routing.ts';
-import type { Network } from '../model/network.ts';
+import { PrefixTree } from '../addressing/prefixTree.ts';
+import {
+  bitsOf,
+  compareIp,
+  parseIp,
+  parsePrefix,
+  type IpAddress,
+  type IpPrefix,
+} from '../model/values/ip.ts';
+import type { Route } from '../model/kinds/logical/routing.ts';
+import type { Network } from '../model/network/network.ts';
 import { joinedHops, type NextHop, type RouteSource, type TableRoute } from './tableRoute.ts';
 
 /** Why a static route is not used. */

@@ -1,9 +1,9 @@
 import { inForce } from '../lens/inForce.ts';
-import { prefixOf } from '../address/plan.ts';
-import { formatPrefix, type IpPrefix } from '../model/ip.ts';
-import type { Device } from '../model/kinds/device.ts';
-import type { Prefix } from '../model/kinds/prefix.ts';
-import type { Network } from '../model/network.ts';
+import { prefixOf } from '../addressing/plan.ts';
+import { formatPrefix, type IpPrefix } from '../model/values/ip.ts';
+import type { Device } from '../model/kinds/equipment/device.ts';
+import type { Prefix } from '../model/kinds/logical/prefix.ts';
+import type { Network } from '../model/network/network.ts';
 import { layer2Of } from '../switching/layer2.ts';
 import { interfacesOf, type InterfaceAddress, type RoutedInterface } from './interfaces.ts';
 

@@ -1,4 +1,4 @@
-import { formatIp, formatPrefix, type IpPrefix } from '../model/ip.ts';
+import { formatIp, formatPrefix, type IpPrefix } from '../model/values/ip.ts';
 import type { RoutedInterface } from './interfaces.ts';
 
 export const routeSources = ['connected', 'static', 'OSPF', 'OSPF between areas'] as const;

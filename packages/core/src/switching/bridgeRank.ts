@@ -1,5 +1,5 @@
-import { compareNames } from '../model/order.ts';
-import type { SpanningTreeMode, SpanningTreeSettings } from '../model/kinds/spanningTree.ts';
+import { compareNames } from '../model/values/order.ts';
+import type { SpanningTreeMode, SpanningTreeSettings } from '../model/kinds/logical/spanningTree.ts';
 import type { Bridge } from './bridges.ts';
 
 const defaultPriority = 32768;

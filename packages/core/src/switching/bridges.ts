@@ -1,13 +1,13 @@
-import { derived, keptOnPaper } from '../model/derived.ts';
+import { derived, keptOnPaper } from '../model/network/derived.ts';
 import { inForce } from '../lens/inForce.ts';
 import { traceRun } from '../cabling/trace.ts';
-import type { Device } from '../model/kinds/device.ts';
-import type { Port } from '../model/kinds/port.ts';
-import type { Vlan } from '../model/kinds/vlan.ts';
-import type { Network } from '../model/network.ts';
-import { byName } from '../model/order.ts';
-import { placeChain, placeOfDevice } from '../model/places.ts';
-import { portsOf } from '../model/ports.ts';
+import type { Device } from '../model/kinds/equipment/device.ts';
+import type { Port } from '../model/kinds/lines/port.ts';
+import type { Vlan } from '../model/kinds/logical/vlan.ts';
+import type { Network } from '../model/network/network.ts';
+import { byName } from '../model/values/order.ts';
+import { placeChain, placeOfDevice } from '../model/network/places.ts';
+import { portsOf } from '../model/network/ports.ts';
 
 /**
  * What forwards frames as one: a switch, a stack or pair, or something that passes all frames on as they come, such

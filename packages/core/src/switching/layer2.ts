@@ -1,12 +1,12 @@
-import { derived, keptOnPaper } from '../model/derived.ts';
+import { derived, keptOnPaper } from '../model/network/derived.ts';
 import { inForce } from '../lens/inForce.ts';
-import type { Port } from '../model/kinds/port.ts';
-import type { Network } from '../model/network.ts';
-import { byName, compareNames } from '../model/order.ts';
-import { portSpeed } from '../model/ports.ts';
-import { lastVid } from '../model/vids.ts';
+import type { Port } from '../model/kinds/lines/port.ts';
+import type { Network } from '../model/network/network.ts';
+import { byName, compareNames } from '../model/values/order.ts';
+import { portSpeed } from '../model/network/ports.ts';
+import { lastVid } from '../model/values/vids.ts';
 import { bridgingOf, setPort, type Bridge, type BridgePort, type Bridging } from './bridges.ts';
-import type { Reads } from '../model/reads.ts';
+import type { Reads } from '../model/network/reads.ts';
 import { VidSet } from './vidSet.ts';
 
 /** Two bridge ports joined by one run or by all members of an aggregate. */

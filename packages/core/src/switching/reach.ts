@@ -1,7 +1,7 @@
 import { inForce } from '../lens/inForce.ts';
-import type { Port } from '../model/kinds/port.ts';
-import type { Vlan } from '../model/kinds/vlan.ts';
-import type { Network } from '../model/network.ts';
+import type { Port } from '../model/kinds/lines/port.ts';
+import type { Vlan } from '../model/kinds/logical/vlan.ts';
+import type { Network } from '../model/network/network.ts';
 import { bridgeName, type Bridge, type BridgePort } from './bridges.ts';
 import type { BridgeLink, Domain, Layer2 } from './layer2.ts';
 

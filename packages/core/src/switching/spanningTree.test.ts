@@ -1,9 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import type { Network } from '../model/network.ts';
-import { readBridgeAddress, spanningTreeSchema } from '../model/kinds/spanningTree.ts';
-import { runs } from '../testRuns.ts';
-import { access, switched, trunk } from '../testSwitching.ts';
+import type { Network } from '../model/network/network.ts';
+import { readBridgeAddress, spanningTreeSchema } from '../model/kinds/logical/spanningTree.ts';
+import { runs } from '../testing/testRuns.ts';
+import { access, switched, trunk } from '../testing/testSwitching.ts';
 import { layer2Of } from './layer2.ts';
 import { spanningTree, type SpanningTree } from './spanningTree.ts';
 import { readTreeParts, treePartsText } from './treeParts.ts';

@@ -1,5 +1,5 @@
-import { Heap } from '../model/heap.ts';
-import { compareNames } from '../model/order.ts';
+import { Heap } from '../model/values/heap.ts';
+import { compareNames } from '../model/values/order.ts';
 import { addressOf, compareTied, priorityOf, treeOf, votes, type TreeOf } from './bridgeRank.ts';
 import type { Bridge, BridgePort } from './bridges.ts';
 import type { BridgeLink, Domain, Layer2 } from './layer2.ts';

@@ -1,15 +1,15 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import type { Vlan } from '../model/kinds/vlan.ts';
-import type { Network } from '../model/network.ts';
-import { findPort, portTitle } from '../model/ports.ts';
-import { access, switched, trunk } from '../testSwitching.ts';
+import type { Vlan } from '../model/kinds/logical/vlan.ts';
+import type { Network } from '../model/network/network.ts';
+import { findPort, portTitle } from '../model/network/ports.ts';
+import { access, switched, trunk } from '../testing/testSwitching.ts';
 import type { Bridge } from './bridges.ts';
 import { layer2Of } from './layer2.ts';
 import { handOffs, leaks, reachOf, seatOf, stopSaid, type Stop } from './reach.ts';
 import { pathCost, spanningTree } from './spanningTree.ts';
 import { VidSet } from './vidSet.ts';
-import { runs } from '../testRuns.ts';
+import { runs } from '../testing/testRuns.ts';
 
 const vlan = (network: Network, vid: number): Vlan => {
   const found = [...network.all('vlan')].find((one) => one.vid === vid);

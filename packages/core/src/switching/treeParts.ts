@@ -2,8 +2,8 @@ import type {
   SpanningTreeMode,
   SpanningTreePart,
   SpanningTreeSettings,
-} from '../model/kinds/spanningTree.ts';
-import { formatVids, readVids } from '../model/vids.ts';
+} from '../model/kinds/logical/spanningTree.ts';
+import { formatVids, readVids } from '../model/values/vids.ts';
 
 /** `1: 10,20 at 4096; 2: 30`: instances with their VLANs and priorities; without numbers where trees are per VLAN. */
 export const treePartsText = (settings: SpanningTreeSettings | null): string =>

@@ -1,4 +1,4 @@
-import { lastVid } from '../model/vids.ts';
+import { lastVid } from '../model/values/vids.ts';
 
 const words = Math.ceil((lastVid + 1) / 32);
 

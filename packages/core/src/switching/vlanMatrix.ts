@@ -1,7 +1,7 @@
-import type { Device } from '../model/kinds/device.ts';
-import type { Vlan } from '../model/kinds/vlan.ts';
-import type { Network } from '../model/network.ts';
-import { compareNames } from '../model/order.ts';
+import type { Device } from '../model/kinds/equipment/device.ts';
+import type { Vlan } from '../model/kinds/logical/vlan.ts';
+import type { Network } from '../model/network/network.ts';
+import { compareNames } from '../model/values/order.ts';
 import type { Bridge, BridgePort } from './bridges.ts';
 import type { Layer2 } from './layer2.ts';
 

@@ -1,4 +1,4 @@
-import type { FontFace, TextMeasure } from '@visograph/core';
+import type { FontFace, TextMeasure } from '@visograph/core/sheets';
 import advances from './advances.json' with { type: 'json' };
 
 /** Thousandths of the size by code point, from runs [first, count, advance, …] of neighbours of one advance. */

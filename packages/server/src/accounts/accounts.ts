@@ -1,13 +1,7 @@
-import {
-  builtInModels,
-  newId,
-  newProject,
-  readExchange,
-  create,
-  Network,
-  type Change,
-  type FileProblem,
-} from '@visograph/core';
+import { builtInModels } from '@visograph/core/catalogue';
+import { create, type Change } from '@visograph/core/change';
+import { readExchange, type FileProblem } from '@visograph/core/exchange';
+import { newId, newProject, Network } from '@visograph/core/model';
 import type { Knex } from 'knex';
 import { Account, Membership, ProjectRow, type MemberRole } from '../database/rows.ts';
 import { asBuilt, type Author, type ProjectStore } from '../store/projectStore.ts';

@@ -14,7 +14,7 @@ import {
   newProject,
   type Kind,
   type Network,
-} from '@visograph/core';
+} from '@visograph/core/model';
 import type { Knex } from 'knex';
 import { ProjectStore } from '../store/projectStore.ts';
 import { testDatabase } from '../testServer.ts';

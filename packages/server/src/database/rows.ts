@@ -1,4 +1,4 @@
-import { columnsOf, kindNames, type CablingRules, type Kind } from '@visograph/core';
+import { columnsOf, kindNames, type CablingRules, type Kind } from '@visograph/core/model';
 import { Model, type RelationMappings } from 'objection';
 
 export type MemberRole = 'owner' | 'editor' | 'reader';

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
-import { columnsOf, kindNames } from '@visograph/core';
+import { columnsOf, kindNames } from '@visograph/core/model';
 import { testServer, type TestServer } from '../testServer.ts';
 import { snake } from './rows.ts';
 import { ensureTables, tableSql } from './tables.ts';

@@ -1,4 +1,11 @@
-import { columnsOf, kindNames, kinds, type Kind, type Storage, type StoredField } from '@visograph/core';
+import {
+  columnsOf,
+  kindNames,
+  kinds,
+  type Kind,
+  type Storage,
+  type StoredField,
+} from '@visograph/core/model';
 import type { Knex } from 'knex';
 import { snake } from './rows.ts';
 

@@ -3,7 +3,7 @@
  * nobody has heard of, is built and started, and the kind is used through the API and in a file.
  */
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
-import { newId } from '@visograph/core';
+import { newId } from '@visograph/core/model';
 import { build } from 'esbuild';
 import { spawn, type ChildProcess } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
@@ -20,9 +20,9 @@ const root = fileURLToPath(new URL('../../../../', import.meta.url));
 const copy = join(root, '.visograph/toy', randomBytes(4).toString('hex'));
 
 const padlock = `import { z } from 'zod';
-import { idField, nameField, countField, refField, textField } from '../field.ts';
-import { ipField } from '../ipField.ts';
-import { defineKind, uniqueBy } from '../kind.ts';
+import { idField, nameField, countField, refField, textField } from '../../fields/field.ts';
+import { ipField } from '../../fields/ipField.ts';
+import { defineKind, uniqueBy } from '../../fields/kind.ts';
 
 export const padlockSchema = z.strictObject({
   id: idField('Id'),
@@ -89,9 +89,13 @@ const bundled = (entry: string, outfile: string): Promise<unknown> =>
             const [, name, part] = /^@visograph\/(\w+)\/?(\w*)$/.exec(path) ?? [];
             if (kind === 'entry-point') return undefined;
             if (name === undefined) return { path, external: true };
-            return {
-              path: join(copy, name, 'src', `${part === '' || part === undefined ? 'index' : part}.ts`),
-            };
+            const file =
+              part === '' || part === undefined
+                ? 'index.ts'
+                : name === 'core'
+                  ? `${part}/index.ts`
+                  : `${part}.ts`;
+            return { path: join(copy, name, 'src', file) };
           });
         },
       },
@@ -124,13 +128,13 @@ beforeAll(async () => {
   const packages = ['core', 'api', 'drawing', 'typeface', 'server'];
   for (const name of packages)
     await cp(join(root, 'packages', name, 'src'), join(copy, name, 'src'), { recursive: true });
-  await writeFile(join(copy, 'core/src/model/kinds/padlock.ts'), padlock);
+  await writeFile(join(copy, 'core/src/model/kinds/equipment/padlock.ts'), padlock);
   const list = join(copy, 'core/src/model/kinds.ts');
   const before = await readFile(list, 'utf8');
   const after = before
     .replace(
-      "import { kitKind } from './kinds/kit.ts';",
-      "import { kitKind } from './kinds/kit.ts';\nimport { padlockKind } from './kinds/padlock.ts';",
+      "import { kitKind } from './kinds/equipment/kit.ts';",
+      "import { kitKind } from './kinds/equipment/kit.ts';\nimport { padlockKind } from './kinds/equipment/padlock.ts';",
     )
     .replace('  kit: kitKind,\n', '  padlock: padlockKind,\n  kit: kitKind,\n');
   expect(after.length - before.length).toBeGreaterThan(60);
@@ -138,7 +142,12 @@ beforeAll(async () => {
   const main = join(copy, 'server/dist/main.mjs');
   await mkdir(join(copy, 'server/dist'), { recursive: true });
   await bundled(join(copy, 'server/src/main.ts'), main);
-  await bundled(join(copy, 'core/src/index.ts'), coreBundle);
+  const asking = join(copy, 'core/src/asking.ts');
+  await writeFile(
+    asking,
+    ['model', 'lens', 'commands'].map((entry) => `export * from './${entry}/index.ts';\n`).join(''),
+  );
+  await bundled(asking, coreBundle);
   const url = new URL(await sql(`CREATE DATABASE ${database}`));
   url.pathname = `/${database}`;
   const port = await freePort();

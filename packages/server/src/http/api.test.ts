@@ -1,17 +1,11 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { contract, type Endpoint, type Name } from '@visograph/api';
-import {
-  addDevice,
-  connect,
-  editRow,
-  moveDevice,
-  Network,
-  newId,
-  writeExchange,
-  type Change,
-  type JournalEntry,
-  type Network as NetworkType,
-} from '@visograph/core';
+import { connect } from '@visograph/core/cabling';
+import { type Change, type JournalEntry } from '@visograph/core/change';
+import { editRow } from '@visograph/core/commands';
+import { writeExchange } from '@visograph/core/exchange';
+import { Network, newId, type Network as NetworkType } from '@visograph/core/model';
+import { addDevice, moveDevice } from '@visograph/core/racks';
 import { readFile } from 'node:fs/promises';
 import { demoFile, testServer, type Caller, type TestServer } from '../testServer.ts';
 

@@ -1,5 +1,5 @@
 import { contract, isRaw, type Access, type Endpoint, type Name } from '@visograph/api';
-import { unwritableInside } from '@visograph/core';
+import { unwritableInside } from '@visograph/core/model';
 import compression from 'compression';
 import express, {
   type ErrorRequestHandler,

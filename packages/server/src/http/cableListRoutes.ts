@@ -1,5 +1,6 @@
 import { schemas, type Line } from '@visograph/api';
-import { newId, readCableRows, type CableColumns, type CableRowsRead, type Network } from '@visograph/core';
+import { readCableRows, type CableColumns, type CableRowsRead } from '@visograph/core/cabling';
+import { newId, type Network } from '@visograph/core/model';
 import { setImmediate as nextTurn } from 'node:timers/promises';
 import { Refusal } from './problem.ts';
 import { sent, type Call, type Handlers } from './route.ts';

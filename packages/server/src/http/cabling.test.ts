@@ -1,5 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import { connect, create, findPort, newId, portTitle, type Change, type Network } from '@visograph/core';
+import { connect } from '@visograph/core/cabling';
+import { create, type Change } from '@visograph/core/change';
+import { findPort, newId, portTitle, type Network } from '@visograph/core/model';
 import { testServer, type Caller, type TestServer } from '../testServer.ts';
 
 let server: TestServer;

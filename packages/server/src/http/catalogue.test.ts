@@ -1,16 +1,8 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
-import {
-  addDevice,
-  blankRack,
-  create,
-  modelTitle,
-  moveDevice,
-  newId,
-  shareModel,
-  type CatalogueModel,
-  type Change,
-  type Network,
-} from '@visograph/core';
+import { shareModel } from '@visograph/core/catalogue';
+import { create, type Change } from '@visograph/core/change';
+import { blankRack, modelTitle, newId, type CatalogueModel, type Network } from '@visograph/core/model';
+import { addDevice, moveDevice } from '@visograph/core/racks';
 import excel from 'exceljs';
 import { testServer, type Caller, type TestServer } from '../testServer.ts';
 

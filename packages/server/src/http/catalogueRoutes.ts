@@ -1,4 +1,4 @@
-import { type CatalogueModel } from '@visograph/core';
+import { type CatalogueModel } from '@visograph/core/model';
 import { fieldsOf } from '../database/rows.ts';
 import type { Handlers } from './route.ts';
 

@@ -1,4 +1,5 @@
-import { allSeeing, inForce, seenBy, type Audience, type Network } from '@visograph/core';
+import { allSeeing, inForce, seenBy, type Audience } from '@visograph/core/lens';
+import { type Network } from '@visograph/core/model';
 import { z } from 'zod';
 import {
   asBuilt,

@@ -1,5 +1,9 @@
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
-import { deleteDevice, editRow, newId, type ChangeSet, type Finding, type Network } from '@visograph/core';
+import { type ChangeSet } from '@visograph/core/change';
+import { type Finding } from '@visograph/core/check';
+import { editRow } from '@visograph/core/commands';
+import { newId, type Network } from '@visograph/core/model';
+import { deleteDevice } from '@visograph/core/racks';
 import { readPdf } from '../printing/testPdf.ts';
 import { testServer, type Caller, type TestServer } from '../testServer.ts';
 

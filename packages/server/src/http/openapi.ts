@@ -1,5 +1,5 @@
 import { isRaw, networkQuery, schemas, type Endpoint } from '@visograph/api';
-import { kindNames, kinds } from '@visograph/core';
+import { kindNames, kinds } from '@visograph/core/model';
 import { z } from 'zod';
 
 type Json = Record<string, unknown>;

@@ -1,4 +1,4 @@
-import type { Change, WireChange } from '@visograph/core';
+import type { Change, WireChange } from '@visograph/core/change';
 import type { MemberRole } from '../database/rows.ts';
 import { Refusal } from './problem.ts';
 

@@ -1,16 +1,9 @@
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
-import {
-  create,
-  deleteDevice,
-  editRow,
-  newId,
-  type Change,
-  type ChangeSet,
-  type Device,
-  type JournalEntry,
-  type Network,
-  type PlanConflict,
-} from '@visograph/core';
+import { create, type Change, type ChangeSet, type JournalEntry } from '@visograph/core/change';
+import { editRow } from '@visograph/core/commands';
+import { type PlanConflict } from '@visograph/core/lens';
+import { newId, type Device, type Network } from '@visograph/core/model';
+import { deleteDevice } from '@visograph/core/racks';
 import { once } from 'node:events';
 import { WebSocket } from 'ws';
 import { atHand, testServer, type AtHand, type Caller, type Reply, type TestServer } from '../testServer.ts';

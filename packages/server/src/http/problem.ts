@@ -1,4 +1,5 @@
-import type { FileProblem, Problem } from '@visograph/core';
+import type { FileProblem } from '@visograph/core/exchange';
+import type { Problem } from '@visograph/core/model';
 import type { Response } from 'express';
 
 /** A refusal, as a problem document (RFC 9457): what happened, to which thing and field, and what to do. */

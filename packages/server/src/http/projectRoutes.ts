@@ -1,25 +1,11 @@
-import {
-  checkNetwork,
-  elevationScene,
-  withCables,
-  findReport,
-  isColourBy,
-  kindNames,
-  newId,
-  parseExchange,
-  plateFacts,
-  readExchange,
-  scopeTitle,
-  shadingOf,
-  tableToCsv,
-  writeExchange,
-  type ElevationWishes,
-  type JournalEntry,
-  type Kind,
-  type Network,
-  type Rack,
-  type Rows,
-} from '@visograph/core';
+import { scopeTitle } from '@visograph/core/cabling';
+import { type JournalEntry } from '@visograph/core/change';
+import { checkNetwork } from '@visograph/core/check';
+import { parseExchange, readExchange, writeExchange } from '@visograph/core/exchange';
+import { kindNames, newId, type Kind, type Network, type Rack, type Rows } from '@visograph/core/model';
+import { elevationScene, withCables, plateFacts, type ElevationWishes } from '@visograph/core/racks';
+import { findReport, tableToCsv } from '@visograph/core/report';
+import { isColourBy, shadingOf } from '@visograph/core/sheets';
 import { elevationSvg } from '@visograph/drawing/svg';
 import { z } from 'zod';
 import { addProject } from '../accounts/accounts.ts';

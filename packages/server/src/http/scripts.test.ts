@@ -1,14 +1,7 @@
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
-import {
-  addMark,
-  addSheet,
-  changeMark,
-  newId,
-  setFacet,
-  type ChangeSet,
-  type Network,
-  type Sheet,
-} from '@visograph/core';
+import { type ChangeSet } from '@visograph/core/change';
+import { newId, type Network, type Sheet } from '@visograph/core/model';
+import { addMark, addSheet, changeMark, setFacet } from '@visograph/core/sheets';
 import { eastAsianPaths } from '@visograph/typeface';
 import type { MissingGlyphs } from '../printing/order.ts';
 import { readPdf } from '../printing/testPdf.ts';

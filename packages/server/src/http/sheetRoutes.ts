@@ -1,3 +1,4 @@
+import { type Page, type Sheet } from '@visograph/core/model';
 import {
   planOf,
   readTopology,
@@ -6,9 +7,7 @@ import {
   sheetToGraphml,
   shownGraph,
   sheetToTopology,
-  type Page,
-  type Sheet,
-} from '@visograph/core';
+} from '@visograph/core/sheets';
 import type { MissingGlyphs, PrintedPages, PrintSheet } from '../printing/order.ts';
 import { attach } from './attach.ts';
 import { notFound, Refusal, refuseFile } from './problem.ts';

@@ -1,4 +1,4 @@
-import { csvRows } from '@visograph/core';
+import { csvRows } from '@visograph/core/exchange';
 import { Refusal } from './problem.ts';
 
 export const unreadable = (detail: string): Refusal => new Refusal(422, 'The file cannot be read', detail);

@@ -1,21 +1,17 @@
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
+import { type ChangeSet } from '@visograph/core/change';
+import { editRow } from '@visograph/core/commands';
 import {
-  addMark,
-  addSheet,
   devicesIn,
-  editRow,
   facetsOf,
   newId,
   placesWithin,
   projections,
-  setFacet,
-  setSheet,
-  setItems,
-  type ChangeSet,
   type Facet,
   type Network,
   type Sheet,
-} from '@visograph/core';
+} from '@visograph/core/model';
+import { addMark, addSheet, setFacet, setSheet, setItems } from '@visograph/core/sheets';
 import { readPdf } from '../printing/testPdf.ts';
 import { testServer, type Caller, type TestServer } from '../testServer.ts';
 

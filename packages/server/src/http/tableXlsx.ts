@@ -1,4 +1,4 @@
-import type { Table } from '@visograph/core';
+import type { Table } from '@visograph/core/report';
 import { PassThrough } from 'node:stream';
 import { buffer } from 'node:stream/consumers';
 

@@ -1,5 +1,7 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import { editRow, newId, type JournalEntry } from '@visograph/core';
+import { type JournalEntry } from '@visograph/core/change';
+import { editRow } from '@visograph/core/commands';
+import { newId } from '@visograph/core/model';
 import { WebSocket } from 'ws';
 import { testServer, type Caller, type TestServer } from '../testServer.ts';
 import type { LiveMessage } from './live.ts';

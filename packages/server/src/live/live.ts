@@ -1,4 +1,5 @@
-import { newId, type JournalEntry } from '@visograph/core';
+import { type JournalEntry } from '@visograph/core/change';
+import { newId } from '@visograph/core/model';
 import type { RequestHandler, Request, Response } from 'express';
 import type { IncomingMessage, Server } from 'node:http';
 import { ServerResponse } from 'node:http';

@@ -1,4 +1,5 @@
-import type { DrawingPlan, Page } from '@visograph/core';
+import type { Page } from '@visograph/core/model';
+import type { DrawingPlan } from '@visograph/core/sheets';
 
 /** One sheet to be printed. */
 export interface PrintSheet {

@@ -1,4 +1,4 @@
-import { documentTitle, pagesOf, sceneOf, type PageFrame } from '@visograph/core';
+import { documentTitle, pagesOf, sceneOf, type PageFrame } from '@visograph/core/sheets';
 import { diagramBox, fonts as fontFamilies, measureText, paper } from '@visograph/drawing';
 import { diagramSvg } from '@visograph/drawing/svg';
 import PDFDocument from 'pdfkit';

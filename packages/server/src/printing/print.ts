@@ -1,4 +1,4 @@
-import { pagesOf, sceneOf } from '@visograph/core';
+import { pagesOf, sceneOf } from '@visograph/core/sheets';
 import { diagramBox, measureText, paper } from '@visograph/drawing';
 import { diagramSvg } from '@visograph/drawing/svg';
 import { Resvg } from '@resvg/resvg-js';

@@ -1,4 +1,4 @@
-import { boxAround, overlap, type Box, type Point, type Scene } from '@visograph/core';
+import { boxAround, overlap, type Box, type Point, type Scene } from '@visograph/core/sheets';
 
 const around = (points: readonly Point[]): Box =>
   boxAround(

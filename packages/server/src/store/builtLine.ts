@@ -1,12 +1,5 @@
-import {
-  applyChanges,
-  invert,
-  newId,
-  undoStacks,
-  type Change,
-  type JournalEntry,
-  type Network,
-} from '@visograph/core';
+import { applyChanges, invert, undoStacks, type Change, type JournalEntry } from '@visograph/core/change';
+import { newId, type Network } from '@visograph/core/model';
 import type { Knex } from 'knex';
 import { ProjectRow } from '../database/rows.ts';
 import { problemFromDatabase } from './databaseProblems.ts';

@@ -1,4 +1,4 @@
-import type { Problem } from '@visograph/core';
+import type { Problem } from '@visograph/core/model';
 
 /** What a violated constraint means, in words. The checks of core come first: these should never be seen. */
 const meanings: Record<string, { kind: Problem['kind']; field: string; message: string }> = {

@@ -2,10 +2,10 @@ import {
   completed,
   type Change,
   type JournalEntry,
-  type Problem,
   type UndoNote,
   type WireChange,
-} from '@visograph/core';
+} from '@visograph/core/change';
+import { type Problem } from '@visograph/core/model';
 import type { Knex } from 'knex';
 import type { QueryBuilder } from 'objection';
 import { ChangeSetRow } from '../database/rows.ts';

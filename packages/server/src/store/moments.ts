@@ -1,4 +1,5 @@
-import { rewound, type Network } from '@visograph/core';
+import { rewound } from '@visograph/core/change';
+import { type Network } from '@visograph/core/model';
 import type { Snapshot } from './snapshot.ts';
 import { asBuilt, type Journal } from './journal.ts';
 

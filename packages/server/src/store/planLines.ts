@@ -1,18 +1,13 @@
+import { applyChanges, diffOf, undoStacks, type Change, type JournalEntry } from '@visograph/core/change';
 import {
-  applyChanges,
-  diffOf,
-  newId,
   reservations,
   standing,
-  undoStacks,
   withPlan,
-  type Change,
-  type JournalEntry,
   type PlanConflict,
   type PlanEntry,
   type Planned,
-  type Problem,
-} from '@visograph/core';
+} from '@visograph/core/lens';
+import { newId, type Problem } from '@visograph/core/model';
 import type { Knex } from 'knex';
 import { LineRow } from '../database/rows.ts';
 import type { BuiltLine, Moment } from './builtLine.ts';

@@ -1,4 +1,5 @@
-import { newId, reservations, withPlan, type Problem } from '@visograph/core';
+import { reservations, withPlan } from '@visograph/core/lens';
+import { newId, type Problem } from '@visograph/core/model';
 import type { Knex } from 'knex';
 import { LineRow } from '../database/rows.ts';
 import type { BuiltLine } from './builtLine.ts';

@@ -1,4 +1,4 @@
-import type { JournalEntry } from '@visograph/core';
+import type { JournalEntry } from '@visograph/core/change';
 import type { Knex } from 'knex';
 import { BuiltLine, type Moment } from './builtLine.ts';
 import type { Snapshot } from './snapshot.ts';

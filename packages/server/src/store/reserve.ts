@@ -1,12 +1,6 @@
-import {
-  freeValue,
-  keyRulesOf,
-  kinds,
-  type Kind,
-  type Network,
-  type Problem,
-  type Reservation,
-} from '@visograph/core';
+import { freeValue } from '@visograph/core/change';
+import { type Reservation } from '@visograph/core/lens';
+import { keyRulesOf, kinds, type Kind, type Network, type Problem } from '@visograph/core/model';
 import type { Knex } from 'knex';
 import type { LineOf } from './journal.ts';
 

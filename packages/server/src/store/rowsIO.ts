@@ -1,14 +1,14 @@
+import { type Change } from '@visograph/core/change';
 import {
   columnsOf,
   hasNames,
   inSchemaOrder,
   kindNames,
   Network,
-  type Change,
   type Kind,
   type Row,
   type Storage,
-} from '@visograph/core';
+} from '@visograph/core/model';
 import type { Knex } from 'knex';
 import { raw } from 'objection';
 import { from as copyFrom, to as copyTo } from 'pg-copy-streams';

@@ -1,4 +1,4 @@
-import type { Network } from '@visograph/core';
+import type { Network } from '@visograph/core/model';
 
 /** A network with the revision of the journal that it is of. */
 export interface Snapshot {

@@ -1,15 +1,6 @@
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
-import {
-  create,
-  kindNames,
-  newId,
-  remove,
-  update,
-  type Change,
-  type Device,
-  type JournalEntry,
-  type Network,
-} from '@visograph/core';
+import { create, remove, update, type Change, type JournalEntry } from '@visograph/core/change';
+import { kindNames, newId, type Device, type Network } from '@visograph/core/model';
 import { atHand, testServer, type AtHand, type TestServer } from '../testServer.ts';
 import type { Written } from './journal.ts';
 

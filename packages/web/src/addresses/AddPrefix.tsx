@@ -2,20 +2,22 @@ import {
   addPrefixes,
   bordersOf,
   candidates,
-  formatPrefix,
   freeBlocks,
   gatewayBy,
+  readSizeWish,
+  type Blocks,
+} from '@visograph/core/addressing';
+import {
+  formatPrefix,
   parsePrefix,
   prefixRoles,
-  readSizeWish,
   usable,
-  type Blocks,
   type IpPrefix,
   type Network,
   type Prefix,
   type PrefixRole,
   grouped,
-} from '@visograph/core';
+} from '@visograph/core/model';
 import { useState, type ReactNode } from 'react';
 import { Dialog, Radio, RadioGroup } from 'react-aria-components';
 import { styled } from 'styled-components';

@@ -1,4 +1,7 @@
-import { addressSchedule, applyChanges, editRow, parseInterface, formatIp } from '@visograph/core';
+import { addressSchedule } from '@visograph/core/addressing';
+import { applyChanges } from '@visograph/core/change';
+import { editRow } from '@visograph/core/commands';
+import { parseInterface, formatIp } from '@visograph/core/model';
 import { useMemo, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';

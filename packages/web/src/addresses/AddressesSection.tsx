@@ -1,12 +1,5 @@
-import {
-  holds,
-  parsePrefix,
-  planRows,
-  prefixTable,
-  prefixTree,
-  readAddressRows,
-  type IpPrefix,
-} from '@visograph/core';
+import { planRows, prefixTable, prefixTree, readAddressRows } from '@visograph/core/addressing';
+import { holds, parsePrefix, type IpPrefix } from '@visograph/core/model';
 import { useMemo, useState, type ReactNode } from 'react';
 import { Button as AriaButton, DialogTrigger, MenuItem, MenuTrigger } from 'react-aria-components';
 import { useSearchParams } from 'react-router';

@@ -1,15 +1,13 @@
+import { ladderOf, offersIn, type Rung } from '@visograph/core/addressing';
 import {
   formatIp,
   formatPrefix,
-  ladderOf,
   lastOf,
-  offersIn,
   prefixAround,
   type IpPrefix,
   type Network,
-  type Rung,
   grouped,
-} from '@visograph/core';
+} from '@visograph/core/model';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { Dialog, Popover } from 'react-aria-components';
 import { styled, useTheme } from 'styled-components';

@@ -1,15 +1,6 @@
-import {
-  byName,
-  formatPrefix,
-  isRouter,
-  numberLinks,
-  numberLoopbacks,
-  portTitle,
-  routedLinks,
-  withoutLoopback,
-  type Network,
-  type Prefix,
-} from '@visograph/core';
+import { numberLinks, numberLoopbacks, routedLinks, withoutLoopback } from '@visograph/core/addressing';
+import { byName, formatPrefix, portTitle, type Network, type Prefix } from '@visograph/core/model';
+import { isRouter } from '@visograph/core/routing';
 import { useMemo, useState, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { Button, Choice, Picker } from '../kit/controls.tsx';

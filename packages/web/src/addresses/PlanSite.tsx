@@ -1,4 +1,5 @@
-import { byName, formatPrefix, planSite, type Prefix } from '@visograph/core';
+import { planSite } from '@visograph/core/addressing';
+import { byName, formatPrefix, type Prefix } from '@visograph/core/model';
 import { useState, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';

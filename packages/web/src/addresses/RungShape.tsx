@@ -1,4 +1,4 @@
-import type { Rung } from '@visograph/core';
+import type { Rung } from '@visograph/core/addressing';
 import type { PointerEvent, ReactNode } from 'react';
 import { useTheme } from 'styled-components';
 

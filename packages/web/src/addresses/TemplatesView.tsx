@@ -1,15 +1,13 @@
+import { create, remove, applyChanges } from '@visograph/core/change';
+import { editRow } from '@visograph/core/commands';
 import {
   byName,
-  create,
-  editRow,
   gatewayPlaces,
   newId,
   prefixRoles,
-  remove,
-  applyChanges,
   type SiteTemplate,
   type TemplatePart,
-} from '@visograph/core';
+} from '@visograph/core/model';
 import { useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject, useWhoCan } from '../data/project.tsx';

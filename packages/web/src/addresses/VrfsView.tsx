@@ -1,13 +1,7 @@
-import {
-  applyChanges,
-  blankVrf,
-  byName,
-  colourCount,
-  create,
-  deleteVrf,
-  editRow,
-  newId,
-} from '@visograph/core';
+import { deleteVrf } from '@visograph/core/addressing';
+import { applyChanges, create } from '@visograph/core/change';
+import { editRow } from '@visograph/core/commands';
+import { blankVrf, byName, colourCount, newId } from '@visograph/core/model';
 import { useState, type ReactNode } from 'react';
 import { styled, useTheme } from 'styled-components';
 import { useProject } from '../data/project.tsx';

@@ -1,4 +1,4 @@
-import { hostsFile, zoneFile, zoneNames, zoneSerial } from '@visograph/core';
+import { hostsFile, zoneFile, zoneNames, zoneSerial } from '@visograph/core/addressing';
 import type { ReactNode } from 'react';
 import { addressOf } from '../data/api.ts';
 import { useProject } from '../data/project.tsx';

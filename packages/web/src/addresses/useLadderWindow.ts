@@ -1,4 +1,4 @@
-import type { LadderWindow } from '@visograph/core';
+import type { LadderWindow } from '@visograph/core/addressing';
 import { useEffect, useMemo, useState, type RefObject } from 'react';
 
 const all: LadderWindow = { from: 0, width: 1 };

@@ -1,15 +1,13 @@
+import { mergePrefix, renumber, splitPrefix } from '@visograph/core/addressing';
+import { type Attempt } from '@visograph/core/commands';
 import {
   formatPrefix,
-  mergePrefix,
   parsePrefix,
-  renumber,
   sizeOf,
-  splitPrefix,
-  type Attempt,
   type IpPrefix,
   type Network,
   type Prefix,
-} from '@visograph/core';
+} from '@visograph/core/model';
 import { useState, type PointerEvent as ReactPointerEvent } from 'react';
 import { useProject } from '../data/project.tsx';
 import { rowHeight } from './RungShape.tsx';

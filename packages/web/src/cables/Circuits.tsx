@@ -1,4 +1,6 @@
-import { applyChanges, blankCircuit, circuitSchedule, create, newId } from '@visograph/core';
+import { circuitSchedule } from '@visograph/core/cabling';
+import { applyChanges, create } from '@visograph/core/change';
+import { blankCircuit, newId } from '@visograph/core/model';
 import { useMemo, useState, type FormEvent, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';

@@ -1,13 +1,5 @@
-import {
-  connectorNames,
-  connectors,
-  findFreePorts,
-  placePath,
-  speedText,
-  whereIs,
-  modelTitle,
-  type PortWish,
-} from '@visograph/core';
+import { findFreePorts, type PortWish } from '@visograph/core/cabling';
+import { connectorNames, connectors, placePath, speedText, whereIs, modelTitle } from '@visograph/core/model';
 import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';

@@ -1,4 +1,4 @@
-import { cableFieldLabels, cableFields, type CableColumns, type CableField } from '@visograph/core';
+import { cableFieldLabels, cableFields, type CableColumns, type CableField } from '@visograph/core/cabling';
 import { useRef, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { ApiError } from '../data/api.ts';

@@ -1,4 +1,7 @@
-import { applyChanges, cablesInScope, cablingRules, editRow, labelParts, relabel } from '@visograph/core';
+import { cablesInScope, cablingRules, relabel } from '@visograph/core/cabling';
+import { applyChanges } from '@visograph/core/change';
+import { editRow } from '@visograph/core/commands';
+import { labelParts } from '@visograph/core/model';
 import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';

@@ -1,4 +1,7 @@
-import { applyChanges, cablingRules, editRow, singleModeLosses, type CablingRules } from '@visograph/core';
+import { cablingRules } from '@visograph/core/cabling';
+import { applyChanges } from '@visograph/core/change';
+import { editRow } from '@visograph/core/commands';
+import { singleModeLosses, type CablingRules } from '@visograph/core/model';
 import { useState, type FormEvent, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';

@@ -1,5 +1,5 @@
 import type { Line } from '@visograph/api';
-import type { CableColumns } from '@visograph/core';
+import type { CableColumns } from '@visograph/core/cabling';
 import { ApiError, callLines } from '../data/api.ts';
 
 type Told = Line<'POST /projects/:project/cable-list'>;

@@ -1,11 +1,7 @@
-import {
-  applyChanges,
-  cableSchedule,
-  editRow,
-  type Cable,
-  type ChangeSet,
-  type Network,
-} from '@visograph/core';
+import { cableSchedule } from '@visograph/core/cabling';
+import { applyChanges, type ChangeSet } from '@visograph/core/change';
+import { editRow } from '@visograph/core/commands';
+import { type Cable, type Network } from '@visograph/core/model';
 import type { GridColumn, GridRow } from '../kit/Grid.tsx';
 
 export const cableColumns: readonly GridColumn[] = [

@@ -1,4 +1,4 @@
-import { connectorNames, connectors, polarities, type CatalogueModel } from '@visograph/core';
+import { connectorNames, connectors, polarities, type CatalogueModel } from '@visograph/core/model';
 import { useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { Choice, Field } from '../kit/controls.tsx';

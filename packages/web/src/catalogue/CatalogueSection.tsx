@@ -1,4 +1,6 @@
-import { draftModel, modelTitle, readExchange, writeExchange, type CatalogueModel } from '@visograph/core';
+import { draftModel } from '@visograph/core/catalogue';
+import { readExchange, writeExchange } from '@visograph/core/exchange';
+import { modelTitle, type CatalogueModel } from '@visograph/core/model';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';

@@ -1,4 +1,5 @@
-import { byName, kitText, placeKit, placePath, type Kit } from '@visograph/core';
+import { kitText, placeKit } from '@visograph/core/catalogue';
+import { byName, placePath, type Kit } from '@visograph/core/model';
 import { useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';

@@ -1,4 +1,4 @@
-import type { CatalogueModel } from '@visograph/core';
+import type { CatalogueModel } from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { Button, Choice, Field } from '../kit/controls.tsx';

@@ -1,16 +1,15 @@
+import { keepModel, modelProblems } from '@visograph/core/catalogue';
 import {
   grouped,
   airflows,
-  keepModel,
   media,
-  modelProblems,
   modelTitle,
   rackParts,
   roleCodes,
   roles,
   type CatalogueModel,
   type Slot,
-} from '@visograph/core';
+} from '@visograph/core/model';
 import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';

@@ -1,4 +1,5 @@
-import { modelFaces, type CatalogueModel } from '@visograph/core';
+import { modelFaces } from '@visograph/core/catalogue';
+import { type CatalogueModel } from '@visograph/core/model';
 import { FacePlateShape } from '@visograph/drawing';
 import { useMemo, type ReactNode } from 'react';
 import { useTheme } from '../theme/theme.tsx';

@@ -1,4 +1,5 @@
-import { byName, modelTitle, modelUse, modelWords, type CatalogueModel } from '@visograph/core';
+import { modelUse, modelWords } from '@visograph/core/catalogue';
+import { byName, modelTitle, type CatalogueModel } from '@visograph/core/model';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef, type KeyboardEvent, type ReactNode } from 'react';
 import { styled } from 'styled-components';

@@ -8,7 +8,7 @@ import {
   readVids,
   type CatalogueModel,
   type Optics,
-} from '@visograph/core';
+} from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { Choice } from '../kit/controls.tsx';
 import { Fields, numberList, ParsedField } from './CableTypeEditor.tsx';

@@ -1,4 +1,4 @@
-import { connectorNames, connectors, portRoles, type PortGroup } from '@visograph/core';
+import { connectorNames, connectors, portRoles, type PortGroup } from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { Button, Choice, Field } from '../kit/controls.tsx';

@@ -1,4 +1,5 @@
-import { roleCodes, roles, update, type Role } from '@visograph/core';
+import { update } from '@visograph/core/change';
+import { roleCodes, roles, type Role } from '@visograph/core/model';
 import { useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';

@@ -1,4 +1,5 @@
-import { adoptModel, modelTitle } from '@visograph/core';
+import { adoptModel } from '@visograph/core/catalogue';
+import { modelTitle } from '@visograph/core/model';
 import { useQuery } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';

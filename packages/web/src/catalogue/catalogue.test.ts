@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { builtInModels } from '@visograph/core';
+import { builtInModels } from '@visograph/core/catalogue';
 import { kindText, portCount, portText, priceText, sizeText } from './figures.ts';
 import { readPicture } from './pictures.ts';
 

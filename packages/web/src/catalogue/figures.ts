@@ -1,4 +1,4 @@
-import { expandPortPattern, grouped, inSlot, roles, type CatalogueModel } from '@visograph/core';
+import { expandPortPattern, grouped, inSlot, roles, type CatalogueModel } from '@visograph/core/model';
 
 const speed = (bps: number): string => (bps >= 1e9 ? `${bps / 1e9}G` : `${bps / 1e6}M`);
 

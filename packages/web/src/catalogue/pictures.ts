@@ -1,4 +1,4 @@
-import { mostPicture, pictureFault, svgFault } from '@visograph/core';
+import { mostPicture, pictureFault, svgFault } from '@visograph/core/model';
 
 export type PictureRead = { ok: true; picture: string; removed: boolean } | { ok: false; why: string };
 

@@ -1,19 +1,15 @@
 import {
-  applyChanges,
-  byName,
   connect,
   connectPairs,
   estimateLength,
   nextCableLabel,
   nextFreePort,
-  speedText,
   waysToJoin,
-  whereIs,
-  type Network,
   type Pair,
-  type Port,
   type Ways,
-} from '@visograph/core';
+} from '@visograph/core/cabling';
+import { applyChanges } from '@visograph/core/change';
+import { byName, speedText, whereIs, type Network, type Port } from '@visograph/core/model';
 import { useMemo, useState, type FormEvent, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';

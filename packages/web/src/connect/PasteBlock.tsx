@@ -1,4 +1,5 @@
-import { csvRows, readCableList, type CableRowResult } from '@visograph/core';
+import { readCableList, type CableRowResult } from '@visograph/core/cabling';
+import { csvRows } from '@visograph/core/exchange';
 import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';

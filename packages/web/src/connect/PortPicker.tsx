@@ -1,4 +1,5 @@
-import { connectors, type BEnd } from '@visograph/core';
+import { type BEnd } from '@visograph/core/cabling';
+import { connectors } from '@visograph/core/model';
 import { useEffect, useRef, type ReactNode } from 'react';
 import { ListBox, ListBoxItem } from 'react-aria-components';
 import { styled } from 'styled-components';

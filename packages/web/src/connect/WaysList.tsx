@@ -1,4 +1,5 @@
-import { modelTitle, type Way, type Ways } from '@visograph/core';
+import { type Way, type Ways } from '@visograph/core/cabling';
+import { modelTitle } from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { ListBox, ListBoxItem } from 'react-aria-components';
 import { styled } from 'styled-components';

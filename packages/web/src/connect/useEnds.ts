@@ -1,4 +1,5 @@
-import { bEnds, isFree, portsOf, type BEnd, type Device, type Network, type Port } from '@visograph/core';
+import { bEnds, type BEnd } from '@visograph/core/cabling';
+import { isFree, portsOf, type Device, type Network, type Port } from '@visograph/core/model';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useWhereabouts } from '../data/location.ts';
 import type { Dock } from '../data/workspace.tsx';

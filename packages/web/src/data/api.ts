@@ -1,6 +1,7 @@
 import type { Answer, CallWish, Line, Name } from '@visograph/api';
 import { pathTo, type PathWish } from '@visograph/api/path';
-import type { FileProblem, Problem } from '@visograph/core';
+import type { FileProblem } from '@visograph/core/exchange';
+import type { Problem } from '@visograph/core/model';
 
 /** A refusal by the server: what happened, to which thing, and what to do. */
 export class ApiError extends Error {

@@ -1,4 +1,5 @@
-import type { Finding, Network } from '@visograph/core';
+import type { Finding } from '@visograph/core/check';
+import type { Network } from '@visograph/core/model';
 import { useDeferredValue, useEffect, useState } from 'react';
 import { useShown } from './shown.ts';
 

@@ -1,5 +1,6 @@
 import { beforeAll, expect, test } from '@jest/globals';
-import { findingsOf, Network, newId, newProject, rules, type Cable } from '@visograph/core';
+import { findingsOf, rules } from '@visograph/core/check';
+import { Network, newId, newProject, type Cable } from '@visograph/core/model';
 import { judged } from './judge.ts';
 
 beforeAll(() => {

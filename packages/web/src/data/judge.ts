@@ -1,4 +1,5 @@
-import { findingsOf, rules, type Finding, type Network } from '@visograph/core';
+import { findingsOf, rules, type Finding } from '@visograph/core/check';
+import { type Network } from '@visograph/core/model';
 
 const idle = (): Promise<void> =>
   new Promise((resolve) => void requestIdleCallback(() => resolve(), { timeout: 200 }));

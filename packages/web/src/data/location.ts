@@ -1,4 +1,4 @@
-import { isKind, type Kind } from '@visograph/core';
+import { isKind, type Kind } from '@visograph/core/model';
 import { useCallback, useMemo } from 'react';
 import { useLocation, useNavigate, useParams, useSearchParams } from 'react-router';
 

@@ -1,4 +1,4 @@
-import { Network } from '@visograph/core';
+import { Network } from '@visograph/core/model';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { useSearchParams } from 'react-router';

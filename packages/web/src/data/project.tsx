@@ -1,4 +1,5 @@
-import type { ChangeSet, Network } from '@visograph/core';
+import type { ChangeSet } from '@visograph/core/change';
+import type { Network } from '@visograph/core/model';
 import {
   createContext,
   useContext,

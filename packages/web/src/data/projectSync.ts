@@ -1,12 +1,5 @@
-import {
-  applyChanges,
-  newId,
-  Network,
-  type Change,
-  type ChangeSet,
-  type JournalEntry,
-  type Problem,
-} from '@visograph/core';
+import { applyChanges, type Change, type ChangeSet, type JournalEntry } from '@visograph/core/change';
+import { newId, Network, type Problem } from '@visograph/core/model';
 import { ApiError, call } from './api.ts';
 import { Presence, type Peer } from './presence.ts';
 

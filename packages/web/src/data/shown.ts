@@ -1,4 +1,5 @@
-import { inForce, type Network } from '@visograph/core';
+import { inForce } from '@visograph/core/lens';
+import { type Network } from '@visograph/core/model';
 import { useMemo } from 'react';
 import { useSearchParams } from 'react-router';
 import { useNetwork } from './project.tsx';

@@ -1,11 +1,7 @@
-import {
-  applyChanges,
-  editRow,
-  findReport,
-  type ChangeSet,
-  type Device,
-  type Network,
-} from '@visograph/core';
+import { applyChanges, type ChangeSet } from '@visograph/core/change';
+import { editRow } from '@visograph/core/commands';
+import { type Device, type Network } from '@visograph/core/model';
+import { findReport } from '@visograph/core/report';
 import type { GridColumn, GridRow } from '../kit/Grid.tsx';
 
 export const deviceColumns: readonly GridColumn[] = [

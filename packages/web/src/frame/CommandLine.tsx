@@ -1,4 +1,4 @@
-import { interpretLine, lineExamples, type Found, type LineOption } from '@visograph/core';
+import { interpretLine, lineExamples, type Found, type LineOption } from '@visograph/core/commands';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { Input, SearchField } from 'react-aria-components';
 import { styled } from 'styled-components';

@@ -1,4 +1,4 @@
-import { placePath } from '@visograph/core';
+import { placePath } from '@visograph/core/model';
 import type { ReactNode, RefObject } from 'react';
 import { useWhereabouts } from '../data/location.ts';
 import { ApiError, call } from '../data/api.ts';

@@ -1,4 +1,4 @@
-import { childPlaces, placeChain, racksIn } from '@visograph/core';
+import { childPlaces, placeChain, racksIn } from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { Button as AriaButton, Menu, MenuItem, MenuTrigger } from 'react-aria-components';
 import { styled } from 'styled-components';

@@ -1,4 +1,5 @@
-import { devicesInScope, placesWithin, inForce, isFree, titleOf } from '@visograph/core';
+import { inForce } from '@visograph/core/lens';
+import { devicesInScope, placesWithin, isFree, titleOf } from '@visograph/core/model';
 import { useDeferredValue, useMemo, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useFindings } from '../data/findings.ts';

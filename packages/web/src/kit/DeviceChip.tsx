@@ -1,4 +1,4 @@
-import type { Role } from '@visograph/core';
+import type { Role } from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { Mono, RoleMark } from './panels.tsx';

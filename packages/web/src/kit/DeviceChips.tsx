@@ -1,4 +1,4 @@
-import type { Device } from '@visograph/core';
+import type { Device } from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useWhereabouts } from '../data/location.ts';

@@ -11,7 +11,8 @@ import {
   type SortingState,
 } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { compareNames, type TableRow } from '@visograph/core';
+import { compareNames } from '@visograph/core/model';
+import { type TableRow } from '@visograph/core/report';
 import {
   useEffect,
   useMemo,

@@ -1,4 +1,4 @@
-import type { RowsRead } from '@visograph/core';
+import type { RowsRead } from '@visograph/core/places';
 import { useRef, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { ApiError, call } from '../data/api.ts';

@@ -1,4 +1,4 @@
-import { formatIp, parseInterface } from '@visograph/core';
+import { formatIp, parseInterface } from '@visograph/core/model';
 
 /** A cell by its row and column among those shown. */
 export interface Spot {

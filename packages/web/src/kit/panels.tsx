@@ -1,4 +1,4 @@
-import { roles, type Role } from '@visograph/core';
+import { roles, type Role } from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useTheme } from '../theme/theme.tsx';

@@ -1,4 +1,5 @@
-import { capacitySchedule, placeCapacitySchedule, type Place } from '@visograph/core';
+import { type Place } from '@visograph/core/model';
+import { capacitySchedule, placeCapacitySchedule } from '@visograph/core/racks';
 import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useShown } from '../data/shown.ts';

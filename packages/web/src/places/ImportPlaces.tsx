@@ -1,4 +1,4 @@
-import { readPlaceRows } from '@visograph/core';
+import { readPlaceRows } from '@visograph/core/places';
 import type { ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { ImportRows } from '../kit/ImportRows.tsx';

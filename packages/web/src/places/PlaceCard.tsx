@@ -1,4 +1,5 @@
-import { devicesInScope, overText, type Place } from '@visograph/core';
+import { devicesInScope, type Place } from '@visograph/core/model';
+import { overText } from '@visograph/core/racks';
 import { useMemo, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';

@@ -1,14 +1,5 @@
-import {
-  freePortsBySpeed,
-  placesWithin,
-  rackCapacity,
-  racksIn,
-  sumCapacity,
-  type Network,
-  type Place,
-  grouped,
-  overText,
-} from '@visograph/core';
+import { placesWithin, racksIn, type Network, type Place, grouped } from '@visograph/core/model';
+import { freePortsBySpeed, rackCapacity, sumCapacity, overText } from '@visograph/core/racks';
 import { useMemo, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useShown } from '../data/shown.ts';

@@ -1,4 +1,5 @@
-import { childPlaces, movePlace, placeChain, placeStates, type Place } from '@visograph/core';
+import { childPlaces, placeChain, type Place } from '@visograph/core/model';
+import { movePlace, placeStates } from '@visograph/core/places';
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import {
   Button,

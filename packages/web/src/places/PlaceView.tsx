@@ -1,4 +1,11 @@
-import { childPlaces, placeChain, placesWithin, racksIn, type Network, type Place } from '@visograph/core';
+import {
+  childPlaces,
+  placeChain,
+  placesWithin,
+  racksIn,
+  type Network,
+  type Place,
+} from '@visograph/core/model';
 import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject, useWhoCan } from '../data/project.tsx';

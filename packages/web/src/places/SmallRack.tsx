@@ -1,4 +1,5 @@
-import { elevationScene, rackUse, type Rack } from '@visograph/core';
+import { type Rack } from '@visograph/core/model';
+import { elevationScene, rackUse } from '@visograph/core/racks';
 import { FaceFrame, FacePlateShape } from '@visograph/drawing';
 import { useMemo, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';

@@ -1,20 +1,15 @@
+import { applyChanges, spanText, type Body } from '@visograph/core/change';
 import {
-  addDevice,
-  applyChanges,
   byName,
   expandPortPattern,
-  freePositions,
   modelTitle,
-  nextDeviceName,
   placePath,
   racksIn,
   placesWithin,
-  rackUse,
   roles,
-  spanText,
-  type Body,
   type PortGroup,
-} from '@visograph/core';
+} from '@visograph/core/model';
+import { addDevice, freePositions, nextDeviceName, rackUse } from '@visograph/core/racks';
 import { useEffect, useMemo, useState, type FormEvent, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';

@@ -1,11 +1,6 @@
-import {
-  colourings,
-  isColourBy,
-  ownFieldNames,
-  plateFacts,
-  type ColourBy,
-  type Device,
-} from '@visograph/core';
+import { type Device } from '@visograph/core/model';
+import { plateFacts } from '@visograph/core/racks';
+import { colourings, isColourBy, ownFieldNames, type ColourBy } from '@visograph/core/sheets';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';

@@ -1,4 +1,6 @@
-import { moveBlock, swapDevices, takeOut, type Attempt, type Device, type Rack } from '@visograph/core';
+import { type Attempt } from '@visograph/core/commands';
+import { type Device, type Rack } from '@visograph/core/model';
+import { moveBlock, swapDevices, takeOut } from '@visograph/core/racks';
 import type { ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { Button } from '../kit/controls.tsx';

@@ -1,4 +1,5 @@
-import { grouped, feedFailure, type Device, type Rack } from '@visograph/core';
+import { grouped, type Device, type Rack } from '@visograph/core/model';
+import { feedFailure } from '@visograph/core/racks';
 import { useEffect, useMemo, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { useShown } from '../data/shown.ts';

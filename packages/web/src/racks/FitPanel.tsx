@@ -1,11 +1,6 @@
-import {
-  acceptFit,
-  proposeFit,
-  freePositions,
-  spanText,
-  type FitPlacement,
-  type Rack,
-} from '@visograph/core';
+import { spanText } from '@visograph/core/change';
+import { type Rack } from '@visograph/core/model';
+import { acceptFit, proposeFit, freePositions, type FitPlacement } from '@visograph/core/racks';
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';

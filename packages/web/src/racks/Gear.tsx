@@ -1,8 +1,8 @@
+import { modelWords } from '@visograph/core/catalogue';
 import {
   byName,
   devicesIn,
   modelTitle,
-  modelWords,
   placeChain,
   placesWithin,
   roles,
@@ -10,7 +10,7 @@ import {
   type Device,
   type Network,
   type Rack,
-} from '@visograph/core';
+} from '@visograph/core/model';
 import { useMemo, useState, type PointerEvent, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';

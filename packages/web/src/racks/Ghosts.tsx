@@ -1,4 +1,5 @@
-import { plateBox, sideWidth, railWidth, type Device, type FitPlan, type Network } from '@visograph/core';
+import { type Device, type Network } from '@visograph/core/model';
+import { plateBox, sideWidth, railWidth, type FitPlan } from '@visograph/core/racks';
 import { fonts, type Tokens } from '@visograph/drawing';
 import { ViewportPortal } from '@xyflow/react';
 import type { ReactNode } from 'react';

@@ -1,13 +1,6 @@
-import {
-  cableAt,
-  circuitAt,
-  otherEnds,
-  portTitle,
-  roles,
-  spanText,
-  traceRun,
-  type Network,
-} from '@visograph/core';
+import { traceRun } from '@visograph/core/cabling';
+import { spanText } from '@visograph/core/change';
+import { cableAt, circuitAt, otherEnds, portTitle, roles, type Network } from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import type { Point } from './benchLayout.ts';

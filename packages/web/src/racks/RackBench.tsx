@@ -1,14 +1,8 @@
-import {
-  elevationScene,
-  racksIn,
-  rackUse,
-  sameValue,
-  shadingOf,
-  type ElevationPlate,
-  type ElevationScene,
-  type Rack,
-  without,
-} from '@visograph/core';
+import { sameValue } from '@visograph/core/change';
+import { without } from '@visograph/core/lens';
+import { racksIn, type Rack } from '@visograph/core/model';
+import { elevationScene, rackUse, type ElevationPlate, type ElevationScene } from '@visograph/core/racks';
+import { shadingOf } from '@visograph/core/sheets';
 import { shadeColour } from '@visograph/drawing';
 import { ReactFlowProvider, useReactFlow } from '@xyflow/react';
 import { useEffect, useMemo, useRef, type ReactNode } from 'react';

@@ -1,4 +1,4 @@
-import { innerOf, unitHeight, type ElevationCable, type ElevationFace } from '@visograph/core';
+import { innerOf, unitHeight, type ElevationCable, type ElevationFace } from '@visograph/core/racks';
 import {
   FaceFrame,
   FarFace,

@@ -1,4 +1,5 @@
-import { cableAt, elevationCables, type Device } from '@visograph/core';
+import { cableAt, type Device } from '@visograph/core/model';
+import { elevationCables } from '@visograph/core/racks';
 import { Background, BackgroundVariant, Panel, ReactFlow, useReactFlow, type Viewport } from '@xyflow/react';
 import '@xyflow/react/dist/base.css';
 import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';

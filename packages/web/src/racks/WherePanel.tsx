@@ -1,4 +1,6 @@
-import { placePath, placesWithin, racksIn, readNeed, spanText, whereFits } from '@visograph/core';
+import { spanText } from '@visograph/core/change';
+import { placePath, placesWithin, racksIn } from '@visograph/core/model';
+import { readNeed, whereFits } from '@visograph/core/racks';
 import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';

@@ -1,4 +1,5 @@
-import type { ColourBy, FitPlan, PlateFact } from '@visograph/core';
+import type { FitPlan, PlateFact } from '@visograph/core/racks';
+import type { ColourBy } from '@visograph/core/sheets';
 import { createContext, useContext, useMemo, useState, type ReactNode } from 'react';
 import type { Faces } from './benchLayout.ts';
 

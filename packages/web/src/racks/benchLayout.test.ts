@@ -1,15 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
-import {
-  addDevice,
-  applyChanges,
-  blankPlace,
-  blankRack,
-  builtInModels,
-  elevationScene,
-  Network,
-  newId,
-  type Rack,
-} from '@visograph/core';
+import { builtInModels } from '@visograph/core/catalogue';
+import { applyChanges } from '@visograph/core/change';
+import { blankPlace, blankRack, Network, newId, type Rack } from '@visograph/core/model';
+import { addDevice, elevationScene } from '@visograph/core/racks';
 import { aboveFrame, faceAt, landing, layOutRacks, plateAt, portAt } from './benchLayout.ts';
 
 const place = { ...blankPlace, id: newId(), name: 'Room', kind: 'room' as const };

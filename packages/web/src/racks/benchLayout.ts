@@ -1,11 +1,5 @@
-import {
-  unitAt,
-  type Device,
-  type ElevationPlate,
-  type ElevationPort,
-  type ElevationScene,
-  type Rack,
-} from '@visograph/core';
+import { type Device, type Rack } from '@visograph/core/model';
+import { unitAt, type ElevationPlate, type ElevationPort, type ElevationScene } from '@visograph/core/racks';
 import { faceGap, gaugeHeight, headHeight } from '@visograph/drawing';
 
 export type Faces = 'both' | 'front' | 'rear';

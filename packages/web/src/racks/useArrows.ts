@@ -1,4 +1,5 @@
-import { freePositions, moveBlock, tryMove, type Attempt } from '@visograph/core';
+import { type Attempt } from '@visograph/core/commands';
+import { freePositions, moveBlock, tryMove } from '@visograph/core/racks';
 import type { KeyboardEvent } from 'react';
 import { useProject } from '../data/project.tsx';
 import { useBench } from './bench.tsx';

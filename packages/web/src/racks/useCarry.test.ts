@@ -1,16 +1,16 @@
 import { describe, expect, test } from '@jest/globals';
+import { builtInModels } from '@visograph/core/catalogue';
+import { applyChanges } from '@visograph/core/change';
+import { type Attempt } from '@visograph/core/commands';
 import {
-  applyChanges,
   blankPlace,
   blankRack,
-  builtInModels,
   Network,
   newId,
-  type Attempt,
   type CatalogueModel,
   type Device,
   type Rack,
-} from '@visograph/core';
+} from '@visograph/core/model';
 import { attemptOf } from './useCarry.ts';
 
 const place = { ...blankPlace, id: newId(), name: 'Room', kind: 'room' as const, code: 'RM' };

@@ -1,16 +1,7 @@
-import {
-  addDevice,
-  applyChanges,
-  candidateOf,
-  moveBlock,
-  nextDeviceName,
-  refusals,
-  tryMove,
-  type Attempt,
-  type CatalogueModel,
-  type Device,
-  type Network,
-} from '@visograph/core';
+import { applyChanges } from '@visograph/core/change';
+import { type Attempt } from '@visograph/core/commands';
+import { type CatalogueModel, type Device, type Network } from '@visograph/core/model';
+import { addDevice, candidateOf, moveBlock, nextDeviceName, refusals, tryMove } from '@visograph/core/racks';
 import { useCallback, useEffect, useRef, useState, type PointerEvent as ReactPointerEvent } from 'react';
 import { useProject } from '../data/project.tsx';
 import { faceAt, landing, type Landing, type Point, type RackSpot } from './benchLayout.ts';

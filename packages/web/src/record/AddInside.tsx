@@ -1,4 +1,5 @@
-import { addPlace, addPlaces, addRack, placeKinds, type Place } from '@visograph/core';
+import { placeKinds, type Place } from '@visograph/core/model';
+import { addPlace, addPlaces, addRack } from '@visograph/core/places';
 import { useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';

@@ -1,12 +1,6 @@
-import {
-  addressesOf,
-  everyPortOf,
-  portTitle,
-  vlanText,
-  groupOfPort,
-  type Device,
-  type Port,
-} from '@visograph/core';
+import { addressesOf } from '@visograph/core/addressing';
+import { everyPortOf, portTitle, type Device, type Port } from '@visograph/core/model';
+import { vlanText, groupOfPort } from '@visograph/core/switching';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';

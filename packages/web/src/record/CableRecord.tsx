@@ -1,22 +1,16 @@
+import { stockOf, stockText, moveEnd, bEnds, replaceCable, setLeg, swapEnds } from '@visograph/core/cabling';
+import { type Attempt } from '@visograph/core/commands';
 import {
   cableStatuses,
   endsOf,
   modelTitle,
-  stockOf,
-  stockText,
-  moveEnd,
   placePath,
   placeOfDevice,
   portTitle,
   portsOf,
-  bEnds,
-  replaceCable,
-  setLeg,
-  swapEnds,
   whereIs,
-  type Attempt,
   type Cable,
-} from '@visograph/core';
+} from '@visograph/core/model';
 import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';

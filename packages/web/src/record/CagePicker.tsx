@@ -1,4 +1,5 @@
-import { fitsCage, isCage, modelTitle, setTransceiver, speedText, type Port } from '@visograph/core';
+import { setTransceiver } from '@visograph/core/cabling';
+import { fitsCage, isCage, modelTitle, speedText, type Port } from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { Picker } from '../kit/controls.tsx';

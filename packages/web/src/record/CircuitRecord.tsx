@@ -1,15 +1,15 @@
+import { deleteCircuit } from '@visograph/core/cabling';
+import { editRow } from '@visograph/core/commands';
 import {
-  deleteCircuit,
   circuitKinds,
   cableStatuses,
-  editRow,
   filledBy,
   portTitle,
   portsOf,
   speedText,
   whereIs,
   type Circuit,
-} from '@visograph/core';
+} from '@visograph/core/model';
 import { useMemo, useState, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';

@@ -1,19 +1,17 @@
+import { deviceWatts } from '@visograph/core/catalogue';
+import { spanText } from '@visograph/core/change';
+import { editRow } from '@visograph/core/commands';
 import {
   grouped,
-  deleteDevice,
   deviceStatuses,
-  deviceWatts,
-  editRow,
   filledBy,
-  freePositions,
   modelTitle,
   portsOf,
   roles,
-  spanText,
-  tryMove,
   whereIs,
   type Device,
-} from '@visograph/core';
+} from '@visograph/core/model';
+import { deleteDevice, freePositions, tryMove } from '@visograph/core/racks';
 import { useState, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';

@@ -1,4 +1,5 @@
-import { cutOff, disconnect, retireCable, type Cable } from '@visograph/core';
+import { cutOff, disconnect, retireCable } from '@visograph/core/cabling';
+import { type Cable } from '@visograph/core/model';
 import { useMemo, useState, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { Button } from '../kit/controls.tsx';

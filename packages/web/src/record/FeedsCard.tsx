@@ -1,4 +1,6 @@
-import { editRow, usableW, type Feed, type Rack } from '@visograph/core';
+import { editRow } from '@visograph/core/commands';
+import { type Feed, type Rack } from '@visograph/core/model';
+import { usableW } from '@visograph/core/racks';
 import { useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';

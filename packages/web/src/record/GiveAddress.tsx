@@ -1,4 +1,5 @@
-import { giveAddressText, takeBackAddress, type Address, type Port } from '@visograph/core';
+import { giveAddressText, takeBackAddress } from '@visograph/core/addressing';
+import { type Address, type Port } from '@visograph/core/model';
 import { useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';

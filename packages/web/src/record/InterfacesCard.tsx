@@ -2,10 +2,9 @@ import {
   addInterface,
   configuredForms,
   deleteInterface,
-  portsOf,
   type ConfiguredForm,
-  type Device,
-} from '@visograph/core';
+} from '@visograph/core/addressing';
+import { portsOf, type Device } from '@visograph/core/model';
 import { useState, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { Button, Choice, Field, Picker } from '../kit/controls.tsx';

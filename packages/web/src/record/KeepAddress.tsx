@@ -1,4 +1,5 @@
-import { formatIp, nextFreeAddress, reserveAddress, type Prefix } from '@visograph/core';
+import { nextFreeAddress, reserveAddress } from '@visograph/core/addressing';
+import { formatIp, type Prefix } from '@visograph/core/model';
 import { useState, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { Button, Field } from '../kit/controls.tsx';

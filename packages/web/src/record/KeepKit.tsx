@@ -1,4 +1,5 @@
-import { addKit, kitContents, kitText, type Device, type Rack } from '@visograph/core';
+import { addKit, kitContents, kitText } from '@visograph/core/catalogue';
+import { type Device, type Rack } from '@visograph/core/model';
 import { useState, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { Button, Field } from '../kit/controls.tsx';

@@ -1,6 +1,5 @@
+import { deleteRow, editRow } from '@visograph/core/commands';
 import {
-  deleteRow,
-  editRow,
   factFieldsOf,
   kinds,
   rowTitle,
@@ -9,7 +8,7 @@ import {
   type Kind,
   type Row,
   type Rows,
-} from '@visograph/core';
+} from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';

@@ -1,12 +1,5 @@
-import {
-  byName,
-  changeMark,
-  markTones,
-  orderMarks,
-  removeMarks,
-  type Mark,
-  type MarkTone,
-} from '@visograph/core';
+import { byName, markTones, type Mark, type MarkTone } from '@visograph/core/model';
+import { changeMark, orderMarks, removeMarks } from '@visograph/core/sheets';
 import { useRef, useState, type ReactNode } from 'react';
 import { Label, Slider, SliderThumb, SliderTrack, TextArea, TextField } from 'react-aria-components';
 import { styled } from 'styled-components';

@@ -1,4 +1,5 @@
-import { changeModel, modelTitle, roles, type Device, type ModelChange } from '@visograph/core';
+import { changeModel, type ModelChange } from '@visograph/core/catalogue';
+import { modelTitle, roles, type Device } from '@visograph/core/model';
 import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';

@@ -1,15 +1,6 @@
-import {
-  formatVids,
-  grouped,
-  btuPerHourPerWatt,
-  deleteModel,
-  editRow,
-  modelTitle,
-  modelUse,
-  shareModel,
-  whereIs,
-  type CatalogueModel,
-} from '@visograph/core';
+import { btuPerHourPerWatt, deleteModel, modelUse, shareModel } from '@visograph/core/catalogue';
+import { editRow } from '@visograph/core/commands';
+import { formatVids, grouped, modelTitle, whereIs, type CatalogueModel } from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { editModelEvent, type EditModelWish } from '../catalogue/editModel.ts';

@@ -1,4 +1,5 @@
-import { facetName, facetsOf, linkFacets, setLink, unfoldTags, type LinkFacet } from '@visograph/core';
+import { facetsOf, linkFacets, type LinkFacet } from '@visograph/core/model';
+import { facetName, setLink, unfoldTags } from '@visograph/core/sheets';
 import type { ReactNode } from 'react';
 import { useParams } from 'react-router';
 import { useProject } from '../data/project.tsx';

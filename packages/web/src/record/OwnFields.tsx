@@ -1,4 +1,6 @@
-import { editRow, ownFieldNames, type Device } from '@visograph/core';
+import { editRow } from '@visograph/core/commands';
+import { type Device } from '@visograph/core/model';
+import { ownFieldNames } from '@visograph/core/sheets';
 import { useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';

@@ -1,13 +1,5 @@
-import {
-  create,
-  newId,
-  pathwayKinds,
-  placePath,
-  remove,
-  applyChanges,
-  type Pathway,
-  type Place,
-} from '@visograph/core';
+import { create, remove, applyChanges } from '@visograph/core/change';
+import { newId, pathwayKinds, placePath, type Pathway, type Place } from '@visograph/core/model';
 import { useMemo, useState, type FormEvent, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { Button, Choice, Field, Picker } from '../kit/controls.tsx';

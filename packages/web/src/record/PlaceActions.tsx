@@ -1,3 +1,5 @@
+import { type Attempt } from '@visograph/core/commands';
+import { placePath, placesWithin, type Place } from '@visograph/core/model';
 import {
   contentsOf,
   contentsText,
@@ -5,11 +7,7 @@ import {
   deletePlaceMovingContents,
   mergePlaces,
   movePlace,
-  placePath,
-  placesWithin,
-  type Attempt,
-  type Place,
-} from '@visograph/core';
+} from '@visograph/core/places';
 import { useState, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';

@@ -1,4 +1,4 @@
-import { placePath } from '@visograph/core';
+import { placePath } from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { useNetwork, useProject } from '../data/project.tsx';
 import { Picker } from '../kit/controls.tsx';

@@ -1,4 +1,5 @@
-import { devicesInScope, editRow, placeKinds, placePath, racksIn, type Place } from '@visograph/core';
+import { editRow } from '@visograph/core/commands';
+import { devicesInScope, placeKinds, placePath, racksIn, type Place } from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { Choice } from '../kit/controls.tsx';

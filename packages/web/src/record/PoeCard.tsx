@@ -1,4 +1,5 @@
-import { poeLoad, type Device } from '@visograph/core';
+import { poeLoad } from '@visograph/core/cabling';
+import { type Device } from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useShown } from '../data/shown.ts';

@@ -1,4 +1,12 @@
-import { cableAt, circuitAt, filledBy, otherEnd, portsOf, portTitle, type Device } from '@visograph/core';
+import {
+  cableAt,
+  circuitAt,
+  filledBy,
+  otherEnd,
+  portsOf,
+  portTitle,
+  type Device,
+} from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useNetwork } from '../data/project.tsx';

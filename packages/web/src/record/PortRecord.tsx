@@ -1,18 +1,16 @@
+import { poeDevice, poeSource, reservePort } from '@visograph/core/cabling';
 import {
   cableAt,
   circuitAt,
   connectors,
   otherEnds,
-  poeDevice,
-  poeSource,
   lacpModes,
   portStrands,
   portTitle,
-  reservePort,
   speedText,
   whereIs,
   type Port,
-} from '@visograph/core';
+} from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { useWorkspace } from '../data/workspace.tsx';

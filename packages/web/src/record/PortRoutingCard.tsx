@@ -1,13 +1,7 @@
-import {
-  addRedundancy,
-  editRow,
-  isArea,
-  leaveRedundancy,
-  ospfCost,
-  ospfNetworks,
-  type Ospf,
-  type Port,
-} from '@visograph/core';
+import { addRedundancy, leaveRedundancy } from '@visograph/core/addressing';
+import { editRow } from '@visograph/core/commands';
+import { isArea, ospfNetworks, type Ospf, type Port } from '@visograph/core/model';
+import { ospfCost } from '@visograph/core/routing';
 import { useState, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { Button, Choice, Field } from '../kit/controls.tsx';

@@ -1,4 +1,5 @@
-import { planIpv6, renumber, retirePrefix, type Prefix } from '@visograph/core';
+import { planIpv6, renumber, retirePrefix } from '@visograph/core/addressing';
+import { type Prefix } from '@visograph/core/model';
 import { useState, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { Button, Field } from '../kit/controls.tsx';

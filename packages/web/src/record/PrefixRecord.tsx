@@ -2,12 +2,17 @@ import {
   addressesIn,
   childrenOf,
   deletePrefix,
-  editRow,
-  formatIp,
-  lastOf,
   mergePrefix,
   nextFreeAddress,
   parentOf,
+  splitPrefix,
+  virtualsIn,
+  useOf,
+} from '@visograph/core/addressing';
+import { editRow, type Attempt } from '@visograph/core/commands';
+import {
+  formatIp,
+  lastOf,
   parseInterface,
   parseIp,
   parsePrefix,
@@ -15,15 +20,11 @@ import {
   portTitle,
   prefixRoles,
   sizeOf,
-  splitPrefix,
   usable,
-  virtualsIn,
   type Network,
   type Redundancy,
-  useOf,
-  type Attempt,
   type Prefix,
-} from '@visograph/core';
+} from '@visograph/core/model';
 import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';

@@ -1,17 +1,8 @@
-import {
-  grouped,
-  deleteRack,
-  editRow,
-  fillBlanks,
-  placePath,
-  rackCapacity,
-  rackContents,
-  rackUse,
-  spanText,
-  type Attempt,
-  type Rack,
-  overText,
-} from '@visograph/core';
+import { spanText } from '@visograph/core/change';
+import { editRow, type Attempt } from '@visograph/core/commands';
+import { grouped, placePath, type Rack } from '@visograph/core/model';
+import { deleteRack } from '@visograph/core/places';
+import { fillBlanks, rackCapacity, rackContents, rackUse, overText } from '@visograph/core/racks';
 import { Fragment, useMemo, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';

@@ -1,4 +1,6 @@
-import { applyChanges, editRow, rangeUses, type AddressRange, type Prefix } from '@visograph/core';
+import { applyChanges } from '@visograph/core/change';
+import { editRow } from '@visograph/core/commands';
+import { rangeUses, type AddressRange, type Prefix } from '@visograph/core/model';
 import { useState, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { Button, Choice, Field } from '../kit/controls.tsx';

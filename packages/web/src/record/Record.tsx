@@ -1,4 +1,4 @@
-import { kinds } from '@visograph/core';
+import { kinds } from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { useParams } from 'react-router';
 import { styled } from 'styled-components';

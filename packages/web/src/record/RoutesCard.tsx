@@ -1,14 +1,6 @@
-import {
-  addBgpSession,
-  addRoute,
-  deleteBgpSession,
-  deleteRoute,
-  idleText,
-  isRouter,
-  routeTable,
-  vrfsOf,
-  type Device,
-} from '@visograph/core';
+import { addBgpSession, addRoute, deleteBgpSession, deleteRoute } from '@visograph/core/addressing';
+import { type Device } from '@visograph/core/model';
+import { idleText, isRouter, routeTable, vrfsOf } from '@visograph/core/routing';
 import { useMemo, useState, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { useShown } from '../data/shown.ts';

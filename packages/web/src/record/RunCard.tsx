@@ -1,4 +1,5 @@
-import { faultText, judgeRun, portTitle, speedText, wholeRun } from '@visograph/core';
+import { faultText, judgeRun, wholeRun } from '@visograph/core/cabling';
+import { portTitle, speedText } from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useShown } from '../data/shown.ts';

@@ -1,18 +1,14 @@
+import { linkColourings } from '@visograph/core/cabling';
+import { placePath, roleCodes, roles, type Reading, type Sheet } from '@visograph/core/model';
 import {
   colourings,
   deleteSheet,
-  linkColourings,
   ownFieldNames,
   placeOnSheet,
-  placePath,
-  roleCodes,
-  roles,
   setSheet,
   templateFacts,
   unknownFacts,
-  type Reading,
-  type Sheet,
-} from '@visograph/core';
+} from '@visograph/core/sheets';
 import { useState, type ReactNode } from 'react';
 import { Label, TextArea, TextField } from 'react-aria-components';
 import { styled } from 'styled-components';

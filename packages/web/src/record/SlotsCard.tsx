@@ -1,4 +1,5 @@
-import { insertModule, modelTitle, modulesFor, takeOutModule, type Device, type Slot } from '@visograph/core';
+import { modelTitle, type Device, type Slot } from '@visograph/core/model';
+import { insertModule, modulesFor, takeOutModule } from '@visograph/core/racks';
 import { useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';

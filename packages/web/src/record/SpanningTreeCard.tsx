@@ -1,16 +1,15 @@
+import { applyChanges } from '@visograph/core/change';
+import { editRow } from '@visograph/core/commands';
 import {
-  applyChanges,
-  editRow,
   readBridgeAddress,
-  readTreeParts,
   spanningTreeModes,
-  treePartsText,
   type Device,
   type Port,
   type PortSpanningTree,
   type SpanningTreeMode,
   type SpanningTreeSettings,
-} from '@visograph/core';
+} from '@visograph/core/model';
+import { readTreeParts, treePartsText } from '@visograph/core/switching';
 import { useState, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { Button, Choice, Field } from '../kit/controls.tsx';

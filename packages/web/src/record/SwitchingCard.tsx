@@ -1,19 +1,21 @@
 import {
-  applyProfile,
   formatVids,
-  groupOfPort,
-  layer2Of,
   portModes,
   portTitle,
-  settingText,
   readVids,
-  setPort,
-  setSwitching,
-  vlanText,
   type Network,
   type Port,
   type PortSwitching,
-} from '@visograph/core';
+} from '@visograph/core/model';
+import {
+  applyProfile,
+  groupOfPort,
+  layer2Of,
+  settingText,
+  setPort,
+  setSwitching,
+  vlanText,
+} from '@visograph/core/switching';
 import { useState, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { Button, Choice, Field } from '../kit/controls.tsx';

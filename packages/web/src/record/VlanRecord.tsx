@@ -1,16 +1,14 @@
+import { editRow } from '@visograph/core/commands';
+import { compareNames, portTitle, type Vlan } from '@visograph/core/model';
 import {
-  compareNames,
   deleteVlan,
-  editRow,
   layer2Of,
-  portTitle,
   reachOf,
   treeOfPart,
   type SpanningTree,
-  type Vlan,
   seatOf,
   stopSaid,
-} from '@visograph/core';
+} from '@visograph/core/switching';
 import { useMemo, useState, type ReactNode } from 'react';
 import { styled, useTheme } from 'styled-components';
 import { useProject } from '../data/project.tsx';

@@ -1,4 +1,4 @@
-import type { Attempt } from '@visograph/core';
+import type { Attempt } from '@visograph/core/commands';
 import { useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';

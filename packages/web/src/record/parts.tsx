@@ -1,4 +1,6 @@
-import { applyChanges, editRow, notesOf, type Kind, type Rows } from '@visograph/core';
+import { applyChanges } from '@visograph/core/change';
+import { editRow } from '@visograph/core/commands';
+import { notesOf, type Kind, type Rows } from '@visograph/core/model';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { Input, TextField } from 'react-aria-components';
 import { styled } from 'styled-components';

@@ -1,4 +1,4 @@
-import type { Table } from '@visograph/core';
+import type { Table } from '@visograph/core/report';
 import { useEffect, type ReactNode } from 'react';
 import { createPortal } from 'react-dom';
 import { createGlobalStyle, styled } from 'styled-components';

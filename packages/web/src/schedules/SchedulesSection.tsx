@@ -1,4 +1,5 @@
-import { reports, scopeTitle } from '@visograph/core';
+import { scopeTitle } from '@visograph/core/cabling';
+import { reports } from '@visograph/core/report';
 import { useCallback, useMemo, useState, type ReactNode } from 'react';
 import { useSearchParams } from 'react-router';
 import { useProject } from '../data/project.tsx';

@@ -1,4 +1,5 @@
-import { byName, racksIn, placesWithin, type MarkForm, type Mark, type Point } from '@visograph/core';
+import { byName, racksIn, placesWithin, type MarkForm, type Mark } from '@visograph/core/model';
+import { type Point } from '@visograph/core/sheets';
 import { useReactFlow, useStore } from '@xyflow/react';
 import { useRef, type ReactNode } from 'react';
 import { Button as AriaButton, MenuItem, MenuTrigger } from 'react-aria-components';

@@ -1,4 +1,5 @@
-import { groupOnSheet, type Alignment, type Plate, type Sheet } from '@visograph/core';
+import { type Sheet } from '@visograph/core/model';
+import { groupOnSheet, type Alignment, type Plate } from '@visograph/core/sheets';
 import { useState, type ReactNode } from 'react';
 import { DialogTrigger, MenuItem, MenuTrigger, Button as AriaButton, Dialog } from 'react-aria-components';
 import { styled } from 'styled-components';

@@ -1,4 +1,4 @@
-import type { Point, SceneMark } from '@visograph/core';
+import type { Point, SceneMark } from '@visograph/core/sheets';
 import { useReactFlow } from '@xyflow/react';
 import { useState, type PointerEvent as ReactPointerEvent, type ReactNode } from 'react';
 import { useTheme } from '../theme/theme.tsx';

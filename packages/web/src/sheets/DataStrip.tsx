@@ -1,4 +1,6 @@
-import { circuitSchedule, prefixSchedule, type Scene } from '@visograph/core';
+import { prefixSchedule } from '@visograph/core/addressing';
+import { circuitSchedule } from '@visograph/core/cabling';
+import { type Scene } from '@visograph/core/sheets';
 import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { CableGrid } from '../cables/CableGrid.tsx';

@@ -1,11 +1,7 @@
-import {
-  deleteDevice,
-  removeMarks,
-  type ChangeSet,
-  type Mark,
-  type Plate,
-  type Sheet,
-} from '@visograph/core';
+import { type ChangeSet } from '@visograph/core/change';
+import { type Mark, type Sheet } from '@visograph/core/model';
+import { deleteDevice } from '@visograph/core/racks';
+import { removeMarks, type Plate } from '@visograph/core/sheets';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';

@@ -1,4 +1,4 @@
-import type { Scene } from '@visograph/core';
+import type { Scene } from '@visograph/core/sheets';
 import { shadeColour } from '@visograph/drawing';
 import { useStore, useStoreApi } from '@xyflow/react';
 import { useEffect, useLayoutEffect, useRef, type ReactNode } from 'react';

@@ -1,4 +1,4 @@
-import type { KeyEntry } from '@visograph/core';
+import type { KeyEntry } from '@visograph/core/sheets';
 import { MediumStroke, shadeColour } from '@visograph/drawing';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';

@@ -6,7 +6,7 @@ import {
   type Scene,
   type SceneLink,
   type SceneStub,
-} from '@visograph/core';
+} from '@visograph/core/sheets';
 import { LinkShape, roundedPath, StubShape, TieShapes } from '@visograph/drawing';
 import { useReactFlow, useStore, ViewportPortal } from '@xyflow/react';
 import { memo, useMemo, useState, type PointerEvent as ReactPointerEvent, type ReactNode } from 'react';

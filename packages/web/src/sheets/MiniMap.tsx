@@ -1,4 +1,4 @@
-import type { Box, Scene } from '@visograph/core';
+import type { Box, Scene } from '@visograph/core/sheets';
 import { useReactFlow, useStore } from '@xyflow/react';
 import { memo, useMemo, useRef, type PointerEvent as ReactPointerEvent, type ReactNode } from 'react';
 import { styled } from 'styled-components';

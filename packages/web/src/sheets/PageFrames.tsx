@@ -1,4 +1,5 @@
-import type { Pages, Sheet } from '@visograph/core';
+import type { Sheet } from '@visograph/core/model';
+import type { Pages } from '@visograph/core/sheets';
 import { useStore, ViewportPortal } from '@xyflow/react';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';

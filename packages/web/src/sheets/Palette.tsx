@@ -1,4 +1,4 @@
-import { byName, modelTitle, roles } from '@visograph/core';
+import { byName, modelTitle, roles } from '@visograph/core/model';
 import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';

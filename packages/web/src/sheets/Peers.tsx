@@ -1,4 +1,4 @@
-import type { Box, Scene } from '@visograph/core';
+import type { Box, Scene } from '@visograph/core/sheets';
 import { useStore, ViewportPortal } from '@xyflow/react';
 import { useSyncExternalStore, type ReactNode } from 'react';
 import { styled } from 'styled-components';

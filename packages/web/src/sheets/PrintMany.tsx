@@ -1,4 +1,4 @@
-import { paperNames, type Page, type PaperSize, type Sheet } from '@visograph/core';
+import { paperNames, type Page, type PaperSize, type Sheet } from '@visograph/core/model';
 import { zipSync } from 'fflate';
 import { useRef, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';

@@ -1,12 +1,5 @@
-import {
-  pagesOf,
-  paperNames,
-  setSheet,
-  type Page,
-  type PaperSize,
-  type Scene,
-  type Sheet,
-} from '@visograph/core';
+import { paperNames, type Page, type PaperSize, type Sheet } from '@visograph/core/model';
+import { pagesOf, setSheet, type Scene } from '@visograph/core/sheets';
 import { diagramBox } from '@visograph/drawing';
 import { useState, type ReactNode } from 'react';
 import { Dialog } from 'react-aria-components';

@@ -1,3 +1,4 @@
+import { type Sheet } from '@visograph/core/model';
 import {
   dragScene,
   overlap,
@@ -7,8 +8,7 @@ import {
   type Plate,
   type Point,
   type Scene,
-  type Sheet,
-} from '@visograph/core';
+} from '@visograph/core/sheets';
 import {
   applyNodeChanges,
   Background,

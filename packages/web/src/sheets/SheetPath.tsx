@@ -1,4 +1,4 @@
-import { byName, placeChain, type Network, type Sheet } from '@visograph/core';
+import { byName, placeChain, type Network, type Sheet } from '@visograph/core/model';
 import { useMemo, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useNetwork } from '../data/project.tsx';

@@ -1,4 +1,6 @@
-import { setSheet, sisterSheet, vlansInScope, type Projection, type Sheet } from '@visograph/core';
+import { type Projection, type Sheet } from '@visograph/core/model';
+import { setSheet, sisterSheet } from '@visograph/core/sheets';
+import { vlansInScope } from '@visograph/core/switching';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';

@@ -1,3 +1,4 @@
+import { type Sheet } from '@visograph/core/model';
 import {
   addSheet,
   boxAround,
@@ -8,8 +9,7 @@ import {
   type Scene,
   type SceneLink,
   type SceneStub,
-  type Sheet,
-} from '@visograph/core';
+} from '@visograph/core/sheets';
 import { diagramBox } from '@visograph/drawing';
 import { ReactFlowProvider } from '@xyflow/react';
 import { useCallback, useDeferredValue, useEffect, useMemo, useState, type ReactNode } from 'react';

@@ -1,4 +1,5 @@
-import { addSheet, byName, childPlaces, placePath, placesWithin, type Projection } from '@visograph/core';
+import { byName, childPlaces, placePath, placesWithin, type Projection } from '@visograph/core/model';
+import { addSheet } from '@visograph/core/sheets';
 import { useEffect, useState, type ReactNode } from 'react';
 import { useParams } from 'react-router';
 import { styled } from 'styled-components';

@@ -1,17 +1,13 @@
+import { facetsOf, facetState, facetStates, type FacetState, type Sheet } from '@visograph/core/model';
 import {
   facetName,
-  facetsOf,
-  facetState,
-  facetStates,
   removeView,
   saveView,
   setFacet,
   setGroup,
   ungroup,
   useView as viewSet,
-  type FacetState,
-  type Sheet,
-} from '@visograph/core';
+} from '@visograph/core/sheets';
 import { useState, type ReactNode } from 'react';
 import { Dialog, Radio, RadioGroup } from 'react-aria-components';
 import { styled } from 'styled-components';

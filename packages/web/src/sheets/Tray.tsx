@@ -1,4 +1,5 @@
-import { bringBack, placeOnSheet, type DrawingPlan, type Scene, type Sheet } from '@visograph/core';
+import { type Sheet } from '@visograph/core/model';
+import { bringBack, placeOnSheet, type DrawingPlan, type Scene } from '@visograph/core/sheets';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';

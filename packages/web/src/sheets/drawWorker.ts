@@ -1,4 +1,4 @@
-import { sceneOf, type DrawingPlan, type Scene } from '@visograph/core';
+import { sceneOf, type DrawingPlan, type Scene } from '@visograph/core/sheets';
 import { measureText } from '@visograph/drawing';
 
 export interface DrawRequest {

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
-import { blankSheet, newId, planOf, sceneOf } from '@visograph/core';
-import { ringNetwork } from '../../../core/src/testCampus.ts';
+import { blankSheet, newId } from '@visograph/core/model';
+import { planOf, sceneOf } from '@visograph/core/sheets';
+import { ringNetwork } from '../../../core/src/testing/testCampus.ts';
 import { movedBy } from './moved.ts';
 import { nodesOf } from './sheetNodes.tsx';
 

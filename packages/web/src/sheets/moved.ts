@@ -1,4 +1,5 @@
-import type { Box, Point, Scene, SheetGroup } from '@visograph/core';
+import type { SheetGroup } from '@visograph/core/model';
+import type { Box, Point, Scene } from '@visograph/core/sheets';
 import type { SheetNode } from './sheetNodes.tsx';
 
 /** Where plates and marks have been put, by their ids. */

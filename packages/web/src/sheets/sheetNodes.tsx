@@ -1,4 +1,4 @@
-import type { Box, Container, Plate, Point, Scene, SceneMark } from '@visograph/core';
+import type { Box, Container, Plate, Point, Scene, SceneMark } from '@visograph/core/sheets';
 import { ContainerShape, MarkShape, PlateShape, type Detail } from '@visograph/drawing';
 import { NodeResizer, useStore, type Node, type NodeProps } from '@xyflow/react';
 import { createContext, memo, useContext, useState, type ReactNode } from 'react';

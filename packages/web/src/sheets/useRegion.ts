@@ -1,4 +1,4 @@
-import type { Box } from '@visograph/core';
+import type { Box } from '@visograph/core/sheets';
 import { useStore } from '@xyflow/react';
 import { useEffect, useMemo, useState } from 'react';
 

@@ -1,4 +1,5 @@
-import { derivedBy, planOf, type DrawingPlan, type Network, type Scene, type Sheet } from '@visograph/core';
+import { derivedBy, type Network, type Sheet } from '@visograph/core/model';
+import { planOf, type DrawingPlan, type Scene } from '@visograph/core/sheets';
 import { useEffect, useRef, useState } from 'react';
 import type { DrawReply, DrawRequest } from './drawWorker.ts';
 

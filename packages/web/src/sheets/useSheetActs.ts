@@ -1,18 +1,24 @@
+import { create, type Change, type ChangeSet } from '@visograph/core/change';
+import { editRow, type Attempt } from '@visograph/core/commands';
 import {
-  addDevice,
+  placeOfDevice,
+  blankSheetItem,
+  newId,
+  type Mark,
+  type MarkForm,
+  type Sheet,
+} from '@visograph/core/model';
+import { addDevice, copyDevices, nextDeviceName } from '@visograph/core/racks';
+import {
   addMark,
   align,
   changeMark,
   collapsePlace,
-  copyDevices,
   copyMarks,
   distribute,
-  editRow,
   leaveOut,
   mirror,
-  nextDeviceName,
   placeOnSheet,
-  placeOfDevice,
   removeMarks,
   sameSize,
   setItems,
@@ -20,23 +26,14 @@ import {
   setSheet,
   straighten,
   tidySheet,
-  blankSheetItem,
-  create,
-  newId,
   type Alignment,
-  type Attempt,
   type Box,
-  type Change,
-  type ChangeSet,
   type DrawingPlan,
-  type Mark,
-  type MarkForm,
   type Plate,
   type Point,
   type Scene,
   type SceneLink,
-  type Sheet,
-} from '@visograph/core';
+} from '@visograph/core/sheets';
 import { useMemo } from 'react';
 import { useProject } from '../data/project.tsx';
 import type { SlidLabel } from './LinkLayer.tsx';

@@ -1,16 +1,5 @@
-import {
-  judgeRun,
-  modelTitle,
-  portTitle,
-  stopText,
-  speedText,
-  whereIs,
-  wholeRun,
-  type Hop,
-  type Network,
-  type Run,
-  faultText,
-} from '@visograph/core';
+import { judgeRun, stopText, wholeRun, type Hop, type Run, faultText } from '@visograph/core/cabling';
+import { modelTitle, portTitle, speedText, whereIs, type Network } from '@visograph/core/model';
 import { useEffect, useMemo, useRef, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useShown } from '../data/shown.ts';

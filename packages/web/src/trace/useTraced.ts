@@ -1,4 +1,4 @@
-import { idsOfRun, wholeRun } from '@visograph/core';
+import { idsOfRun, wholeRun } from '@visograph/core/cabling';
 import { useMemo } from 'react';
 import { useShown } from '../data/shown.ts';
 import { useWorkspace } from '../data/workspace.tsx';

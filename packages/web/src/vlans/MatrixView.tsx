@@ -1,5 +1,5 @@
+import { devicesInScope } from '@visograph/core/model';
 import {
-  devicesInScope,
   layer2Of,
   linkMatrix,
   matrixVlans,
@@ -8,7 +8,7 @@ import {
   vlanGroupsInScope,
   type MarkWish,
   type MatrixRow,
-} from '@visograph/core';
+} from '@visograph/core/switching';
 import { useCallback, useDeferredValue, useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';

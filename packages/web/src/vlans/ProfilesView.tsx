@@ -1,15 +1,14 @@
+import { create, remove } from '@visograph/core/change';
+import { editRow } from '@visograph/core/commands';
 import {
-  create,
-  editRow,
   newId,
   portModes,
-  settingText,
   readVids,
-  remove,
   formatVids,
   type PortMode,
   type PortProfile,
-} from '@visograph/core';
+} from '@visograph/core/model';
+import { settingText } from '@visograph/core/switching';
 import { useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';

@@ -1,4 +1,5 @@
-import { vlanMarks, type MatrixCell, type MatrixRow, type Vlan, type VlanMark } from '@visograph/core';
+import { type Vlan } from '@visograph/core/model';
+import { vlanMarks, type MatrixCell, type MatrixRow, type VlanMark } from '@visograph/core/switching';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef, useState, type ClipboardEvent, type KeyboardEvent, type ReactNode } from 'react';
 import { styled, useTheme } from 'styled-components';

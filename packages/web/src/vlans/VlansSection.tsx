@@ -1,4 +1,5 @@
-import { createVlan, firstFreeVid, readVids, vlanSchedule, vlansInScope, type Vlan } from '@visograph/core';
+import { readVids, type Vlan } from '@visograph/core/model';
+import { createVlan, firstFreeVid, vlanSchedule, vlansInScope } from '@visograph/core/switching';
 import { useMemo, useState, type ReactNode } from 'react';
 import { Dialog, DialogTrigger } from 'react-aria-components';
 import { useSearchParams } from 'react-router';

@@ -1,4 +1,6 @@
-import { applyChanges, editRow, type ChangeSet, type Network } from '@visograph/core';
+import { applyChanges, type ChangeSet } from '@visograph/core/change';
+import { editRow } from '@visograph/core/commands';
+import { type Network } from '@visograph/core/model';
 import type { Committed } from '../data/projectSync.ts';
 
 /** Keeps what was typed into a cell of the VLAN grid; gives the reason when it cannot be kept. */

@@ -1,8 +1,8 @@
-import type { Address } from '../../model/kinds/address.ts';
-import type { Route } from '../../model/kinds/routing.ts';
-import type { Network } from '../../model/network.ts';
-import { portTitle } from '../../model/ports.ts';
-import type { Problem } from '../../model/problem.ts';
+import type { Address } from '../../model/kinds/logical/address.ts';
+import type { Route } from '../../model/kinds/logical/routing.ts';
+import type { Network } from '../../model/network/network.ts';
+import { portTitle } from '../../model/network/ports.ts';
+import type { Problem } from '../../model/fields/problem.ts';
 
 const hostOf = (row: Pick<Address, 'address'>): string => row.address.slice(0, row.address.indexOf('/'));
 

@@ -1,11 +1,11 @@
-import type { Cable } from '../../model/kinds/cable.ts';
-import type { Circuit } from '../../model/kinds/circuit.ts';
-import type { Port } from '../../model/kinds/port.ts';
-import { formatVids } from '../../model/vids.ts';
-import { speedText } from '../../model/speed.ts';
-import type { Network } from '../../model/network.ts';
-import { filledBy, portTitle } from '../../model/ports.ts';
-import type { Problem } from '../../model/problem.ts';
+import type { Cable } from '../../model/kinds/lines/cable.ts';
+import type { Circuit } from '../../model/kinds/lines/circuit.ts';
+import type { Port } from '../../model/kinds/lines/port.ts';
+import { formatVids } from '../../model/values/vids.ts';
+import { speedText } from '../../model/values/speed.ts';
+import type { Network } from '../../model/network/network.ts';
+import { filledBy, portTitle } from '../../model/network/ports.ts';
+import type { Problem } from '../../model/fields/problem.ts';
 
 const impossible = (port: Port, field: keyof Port & string, message: string): Problem => ({
   code: 'impossible',

@@ -1,6 +1,6 @@
 import type { Kind, Rows } from '../../model/kinds.ts';
-import type { Network } from '../../model/network.ts';
-import type { Problem } from '../../model/problem.ts';
+import type { Network } from '../../model/network/network.ts';
+import type { Problem } from '../../model/fields/problem.ts';
 
 /**
  * A rule of the physical world about one row, tested on the network as it would be after the change: for every new

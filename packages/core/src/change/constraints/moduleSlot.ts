@@ -1,7 +1,7 @@
-import type { Module } from '../../model/kinds/module.ts';
-import type { Network } from '../../model/network.ts';
+import type { Module } from '../../model/kinds/equipment/module.ts';
+import type { Network } from '../../model/network/network.ts';
 import { modelTitle } from '../../model/kinds.ts';
-import type { Problem } from '../../model/problem.ts';
+import type { Problem } from '../../model/fields/problem.ts';
 
 /** A module sits in a slot its device has, of the family the slot takes. */
 export function moduleFitsSlot(network: Network, module: Module): Problem[] {

@@ -1,6 +1,6 @@
-import { placeKinds, type Place } from '../../model/kinds/place.ts';
-import type { Network } from '../../model/network.ts';
-import type { Problem } from '../../model/problem.ts';
+import { placeKinds, type Place } from '../../model/kinds/sites/place.ts';
+import type { Network } from '../../model/network/network.ts';
+import type { Problem } from '../../model/fields/problem.ts';
 
 const about = (place: Place, field: string, message: string): Problem => ({
   code: 'impossible',

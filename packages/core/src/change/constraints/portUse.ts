@@ -1,14 +1,14 @@
-import { isCage, fitsCage } from '../../model/plugs.ts';
-import { fannedFrom, portStrands, strandsBehind, strandsPerLeg } from '../../model/strands.ts';
-import { connectors } from '../../model/connectors.ts';
-import type { Cable } from '../../model/kinds/cable.ts';
-import type { Circuit } from '../../model/kinds/circuit.ts';
-import type { Leg } from '../../model/kinds/leg.ts';
-import type { Port } from '../../model/kinds/port.ts';
+import { isCage, fitsCage } from '../../model/network/plugs.ts';
+import { fannedFrom, portStrands, strandsBehind, strandsPerLeg } from '../../model/network/strands.ts';
+import { connectors } from '../../model/values/connectors.ts';
+import type { Cable } from '../../model/kinds/lines/cable.ts';
+import type { Circuit } from '../../model/kinds/lines/circuit.ts';
+import type { Leg } from '../../model/kinds/lines/leg.ts';
+import type { Port } from '../../model/kinds/lines/port.ts';
 import { kinds, modelTitle, type Kind, type Rows } from '../../model/kinds.ts';
-import type { Network } from '../../model/network.ts';
-import { endsOf, portTitle } from '../../model/ports.ts';
-import type { Problem } from '../../model/problem.ts';
+import type { Network } from '../../model/network/network.ts';
+import { endsOf, portTitle } from '../../model/network/ports.ts';
+import type { Problem } from '../../model/fields/problem.ts';
 
 const impossible = <K extends Kind>(kind: K, row: Rows[K], field: string, message: string): Problem => ({
   code: 'impossible',

@@ -1,7 +1,7 @@
-import type { Device } from '../../model/kinds/device.ts';
-import type { Network } from '../../model/network.ts';
-import type { Problem } from '../../model/problem.ts';
-import type { Rack } from '../../model/kinds/rack.ts';
+import type { Device } from '../../model/kinds/equipment/device.ts';
+import type { Network } from '../../model/network/network.ts';
+import type { Problem } from '../../model/fields/problem.ts';
+import type { Rack } from '../../model/kinds/sites/rack.ts';
 
 /** The part of a rack a device fills: everything that decides whether two can stand there together. */
 export type Body = Pick<Device, 'unit' | 'units' | 'face' | 'fullDepth' | 'side'>;

@@ -1,9 +1,0 @@
-import type { Address } from '../model/kinds/address.ts';
-import type { Network } from '../model/network.ts';
-import { portTitle } from '../model/ports.ts';
-
-/** Who has an address: "on kq-core-1:vlan10", "kept for mail.example". */
-export const ownerText = (network: Network, row: Address): string =>
-  row.portId === null
-    ? `kept${row.dnsName === null ? '' : ` for ${row.dnsName}`}`
-    : `on ${portTitle(network, row.portId)}`;

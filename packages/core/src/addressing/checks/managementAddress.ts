@@ -1,0 +1,59 @@
+import type { Network } from '../../model/network/network.ts';
+import { isFree } from '../../model/network/ports.ts';
+import type { Role } from '../../model/values/roles.ts';
+import { defineRule } from '../../check/finding.ts';
+import { nameOf } from '../../check/names.ts';
+import { bothOf, rowParts } from '../../check/rowParts.ts';
+
+/** Gear that somebody has to reach over the network to look after it. */
+const managed = new Set<Role>(['SW', 'RT', 'FW', 'LB', 'AP', 'WB', 'CM', 'PH']);
+
+const deviceOf = (network: Network, portId: string | null): string | null =>
+  network.get('port', portId)?.deviceId ?? null;
+
+/** What is managed over the network and plugged into it has an address. Says nothing before the first address is given. */
+export const managementAddress = defineRule({
+  key: 'no-management-address',
+  title: 'Devices without a management address',
+  reads: {
+    device: ['role', 'status'],
+    port: ['deviceId', 'role', 'form'],
+    cable: ['aPortId', 'bPortId'],
+    leg: ['cableId', 'portId'],
+    circuit: ['aPortId', 'bPortId'],
+    address: ['portId'],
+  },
+  find: rowParts(
+    'device',
+    (network, device) => {
+      if (network.count('address') === 0 || !managed.has(device.role) || device.status !== 'active')
+        return null;
+      const ports = network.find('everyPortByDevice', device.id);
+      const plugged = ports.some(
+        (port) =>
+          port.role !== 'powerIn' &&
+          port.role !== 'powerOut' &&
+          port.form === 'physical' &&
+          !isFree(network, port.id),
+      );
+      if (!plugged || ports.some((port) => network.countOf('addressesByPort', port.id) > 0)) return null;
+      return { severity: 'warn', subjects: [{ kind: 'device', id: device.id }], facts: {} };
+    },
+    (network, touched, base) => {
+      // With the first address of all it begins to matter everywhere.
+      if ((network.count('address') === 0) !== (base.count('address') === 0)) return null;
+      const plugged = [...bothOf(touched, 'cable'), ...bothOf(touched, 'circuit')];
+      const portIds = [
+        ...plugged.flatMap(({ aPortId, bPortId }) => [aPortId, bPortId]),
+        ...bothOf(touched, 'leg').map(({ portId }) => portId),
+        ...bothOf(touched, 'address').map(({ portId }) => portId),
+      ];
+      return [
+        ...portIds.flatMap((id) => [deviceOf(network, id), deviceOf(base, id)]),
+        ...bothOf(touched, 'port').map(({ deviceId }) => deviceId),
+      ].filter((id) => id !== null);
+    },
+  ),
+  says: (_facts, network, [device]) =>
+    `${nameOf(network, 'device', device?.id ?? null)} is plugged in and has no address to manage it by. Give it the next free one of its VLAN.`,
+});

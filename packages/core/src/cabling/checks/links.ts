@@ -1,0 +1,106 @@
+import type { Subject } from '../../change/removal.ts';
+import { faultText, type Fault, type FaultAspect } from '../fault.ts';
+import { runBookOf, runReads, wrongRuns, type JudgedRun, type RunBook } from '../runBook.ts';
+import type { Network } from '../../model/network/network.ts';
+import { compareNames } from '../../model/values/order.ts';
+import { defineRule, findingKey, type Evidence, type Rule } from '../../check/finding.ts';
+import { idsOf, nameOf, portText } from '../../check/names.ts';
+
+type LinkFound = Evidence<{ fault: Fault['facts'] }>;
+
+const subjectsOf = (network: Network, { from, to, carriers }: JudgedRun): Subject[] => {
+  const ends = [from, ...(to === null ? [] : [to])].sort();
+  const devices = new Set(ends.flatMap((end) => network.get('port', end)?.deviceId ?? []));
+  return [
+    ...ends.map((id) => ({ kind: 'port' as const, id })),
+    ...[...devices].map((id) => ({ kind: 'device' as const, id })),
+    ...carriers
+      .filter((id) => network.get('cable', id) !== null)
+      .sort()
+      .map((id) => ({ kind: 'cable' as const, id })),
+  ];
+};
+
+/** What is wrong with the runs of a book, by where to look; what is seen from both ends of a run is there once. */
+function faultsOf(network: Network, book: RunBook): Map<FaultAspect, LinkFound[]> {
+  const found = new Map<FaultAspect, Map<string, LinkFound>>();
+  for (const run of wrongRuns(book)) {
+    const subjects = subjectsOf(network, run);
+    for (const { about, severity, facts } of run.faults) {
+      const one: LinkFound = { severity, subjects, facts: { fault: facts } };
+      const list = found.get(about) ?? new Map<string, LinkFound>();
+      found.set(about, list.set(findingKey({ rule: about, ...one }), one));
+    }
+  }
+  return new Map([...found].map(([about, list]) => [about, [...list.values()]]));
+}
+
+const known = new WeakMap<RunBook, Map<FaultAspect, LinkFound[]>>();
+function faultsAt(network: Network, about: FaultAspect): readonly LinkFound[] {
+  const book = runBookOf(network);
+  const faults = known.get(book) ?? faultsOf(network, book);
+  known.set(book, faults);
+  return faults.get(about) ?? [];
+}
+
+const titles: Readonly<Record<FaultAspect, string>> = {
+  optics: 'Transceivers that do not belong together',
+  light: 'Too little light at the far end',
+  reach: 'Run that is longer than it may be',
+  medium: 'Cable of another kind than what it joins',
+  plug: 'Plug that does not go into its port',
+  poe: 'Less power over Ethernet than asked for',
+  speed: 'Cable that does not carry the speed',
+  strand: 'Run that ends because a strand leads nowhere',
+};
+
+const named = (network: Network, subjects: readonly Subject[], kind: 'device' | 'cable'): string[] =>
+  idsOf(subjects, kind)
+    .map((id) => nameOf(network, kind, id))
+    .sort(compareNames)
+    .map((name) => `${kind} ${name}`);
+
+/**
+ * Every run once: what it carries must work as cabled (optics that belong together, light enough, reach, category,
+ * plugs, power class).
+ */
+const faultRules = (Object.keys(titles) as FaultAspect[]).map((about) =>
+  defineRule({
+    key: `link-${about}`,
+    title: titles[about],
+    reads: runReads,
+    find: (network) => faultsAt(network, about),
+    says: ({ fault }, network, subjects) =>
+      `${idsOf(subjects, 'port')
+        .map((id) => portText(network, id))
+        .sort(compareNames)
+        .join(' to ')}: ${faultText(network, { facts: fault })}.`,
+    about: (_facts, network, subjects) => [
+      ...named(network, subjects, 'device'),
+      ...named(network, subjects, 'cable'),
+    ],
+  }),
+);
+
+/** A run through panels must not come back to itself. */
+const runLoop = defineRule({
+  key: 'run-loop',
+  title: 'Run that comes back to itself',
+  reads: runReads,
+  find: (network) =>
+    wrongRuns(runBookOf(network))
+      .filter(({ ends, passive }) => passive && ends === 'loop')
+      .map(({ carriers }) => ({
+        severity: 'bad' as const,
+        subjects: [...new Set(carriers)].sort().map((id) => ({ kind: 'cable' as const, id })),
+        facts: {},
+      })),
+  says: (_facts, network, subjects) => {
+    const cables = idsOf(subjects, 'cable').flatMap((id) => network.get('cable', id) ?? []);
+    const [first] = cables.sort((a, b) => compareNames(a.label, b.label));
+    return `The run through ${portText(network, first?.aPortId ?? null)} comes back to itself over ${cables.length} cables and joins nothing. Pull one of them.`;
+  },
+  about: (_facts, network, subjects) => named(network, subjects, 'cable'),
+});
+
+export const linkRules: readonly Rule[] = [...faultRules, runLoop];

@@ -1,0 +1,345 @@
+import { applyChanges } from '../../change/apply.ts';
+import { create, update, type Change, type ChangeSet } from '../../change/change.ts';
+import { nextCableLabel } from '../labels.ts';
+import { clash } from '../match.ts';
+import type { Port } from '../../model/kinds/lines/port.ts';
+import { portRange } from '../commands/portRange.ts';
+import { builtInModels } from '../../catalogue/builtIn/index.ts';
+import { blankCable, cableStatuses, type Cable } from '../../model/kinds/lines/cable.ts';
+import type { CatalogueModel } from '../../model/kinds/equipment/catalogueModel.ts';
+import { newId } from '../../model/values/ids.ts';
+import { modelTitle } from '../../model/kinds.ts';
+import type { Network } from '../../model/network/network.ts';
+import { filledBy, portTitle } from '../../model/network/ports.ts';
+import {
+  cableFields,
+  columnsByContent,
+  columnsByName,
+  type CableColumns,
+  type CableField,
+} from './cableColumns.ts';
+
+/** One row of a cable list: what it comes to, or why it cannot be taken. */
+export interface CableRowResult {
+  /** Number of the row in the sheet, from 1. */
+  row: number;
+  label: string;
+  does: 'new' | 'same' | 'changes' | 'cannot';
+  /** The ends, or what changes, or why not. */
+  detail: string;
+}
+export interface CableRowsRead {
+  columns: CableColumns;
+  /** Whether the first row holds headings. */
+  headed: boolean;
+  results: CableRowResult[];
+  set: ChangeSet;
+  /** Why nothing can be read, such as ends that no column holds. */
+  problem: string | null;
+}
+
+class Wrong extends Error {}
+
+/** Finds the port an end's text names: `device:port`, `device port`, a panel's position, or `rack U12 port`. */
+class Ends {
+  private readonly found = new Map<string, string | Wrong>();
+
+  constructor(private readonly network: Network) {}
+
+  find(text: string): string {
+    const key = text.toLowerCase();
+    let result = this.found.get(key);
+    if (result === undefined) {
+      try {
+        result = this.search(text);
+      } catch (error) {
+        if (!(error instanceof Wrong)) throw error;
+        result = error;
+      }
+      this.found.set(key, result);
+    }
+    if (result instanceof Wrong) throw result;
+    return result;
+  }
+
+  names(text: string): boolean {
+    try {
+      return this.find(text) !== '';
+    } catch {
+      return false;
+    }
+  }
+
+  private search(text: string): string {
+    const { network } = this;
+    const racked = /^(\S+)[\s:/,-]+U\s*(\d+(?:\.5)?)[\s:/,-]+(.+)$/i.exec(text);
+    const rack = racked === null ? null : network.findOne('rackByName', (racked[1] ?? '').toLowerCase());
+    if (rack !== null && racked !== null) {
+      const unit = Number(racked[2]);
+      const device = network
+        .find('devicesByRack', rack.id)
+        .find((one) => one.unit !== null && one.unit <= unit && unit < one.unit + one.units);
+      if (device === undefined) throw new Wrong(`nothing stands at ${rack.name} U${unit}`);
+      return this.portOn(device.name, racked[3] ?? '');
+    }
+    const parts = /^([^:\s]+)(?:\s*:\s*|\s+)(.+)$/.exec(text);
+    if (parts === null) throw new Wrong(`“${text}” names no port: write device:port`);
+    return this.portOn(parts[1] ?? '', parts[2] ?? '');
+  }
+
+  private portOn(deviceName: string, port: string): string {
+    const { network } = this;
+    const device = network.findOne('deviceByName', deviceName.toLowerCase());
+    if (device === null) throw new Wrong(`there is no device ${deviceName}`);
+    const exact = network.findOne('portByName', `${device.id}:${port.trim().toLowerCase()}`);
+    if (exact !== null) return exact.id;
+    // A bare number is a position: of a panel's front, otherwise of a port that ends in it.
+    const position = /^\d+$/.test(port.trim()) && device.role === 'PP' ? `front ${port.trim()}` : port;
+    const range = portRange(network, device, position);
+    if (!range.ok)
+      throw new Wrong(range.why.replace(/\.$/, '').replace(/^./, (first) => first.toLowerCase()));
+    const [only] = range.ports;
+    if (only === undefined || range.ports.length !== 1)
+      throw new Wrong(`“${port}” stands for ${range.ports.length} ports of ${device.name}`);
+    return only.id;
+  }
+}
+
+interface Parsed {
+  row: number;
+  existing: Cable | null;
+  cable: Cable;
+  given: boolean;
+}
+
+const numberIn = (text: string): number => {
+  const value = Number(text.replace(/ ?m$/i, '').replace(',', '.'));
+  if (!Number.isFinite(value)) throw new Wrong(`the length “${text}” is not a number of metres`);
+  if (value < 0) throw new Wrong(`the length ${text} is negative`);
+  return value;
+};
+
+/** Reads rows in two passes: what they say, then whether their ports are free once all of them are read. */
+class Reader {
+  private readonly ends: Ends;
+  private readonly types = new Map<string, CatalogueModel | null>();
+  private readonly models: Change[] = [];
+  private readonly labels = new Map<string, number>();
+  readonly parsed: Parsed[] = [];
+  readonly results = new Map<number, CableRowResult>();
+
+  constructor(
+    private readonly network: Network,
+    private readonly columns: CableColumns,
+    ends: Ends,
+  ) {
+    this.ends = ends;
+  }
+
+  private type(title: string): CatalogueModel {
+    const key = title.toLowerCase();
+    let model = this.types.get(key);
+    if (model === undefined) {
+      const known = this.network.findOne('modelByTitle', key);
+      const builtIn =
+        known === null
+          ? builtInModels().find((one) => one.form === 'cable' && modelTitle(one).toLowerCase() === key)
+          : undefined;
+      model = known?.form === 'cable' ? known : null;
+      if (builtIn !== undefined) {
+        model = { ...builtIn, id: newId() };
+        this.models.push(create('model', model));
+      }
+      this.types.set(key, model);
+    }
+    if (model === null) throw new Wrong(`there is no cable type “${title}” in the catalogue`);
+    return model;
+  }
+
+  private end(text: (field: CableField) => string, side: 'a' | 'b'): string | null | undefined {
+    const { columns } = this;
+    if (columns[`${side}End`] !== undefined) {
+      const end = text(`${side}End`);
+      return end === '' ? null : this.ends.find(end);
+    }
+    if (columns[`${side}Device`] === undefined) return undefined;
+    const [device, port] = [text(`${side}Device`), text(`${side}Port`)];
+    if (device === '' && port === '') return null;
+    if (device === '') throw new Wrong(`the ${side.toUpperCase()} device is missing`);
+    if (port === '') throw new Wrong(`the port of ${device} is missing`);
+    return this.ends.find(`${device}:${port}`);
+  }
+
+  read(row: number, cells: readonly string[]): void {
+    const text = (field: CableField): string => cells[this.columns[field] ?? -1]?.trim() ?? '';
+    const label = text('label');
+    try {
+      const existing = label === '' ? null : this.network.findOne('cableByLabel', label.toLowerCase());
+      const earlier = label === '' ? undefined : this.labels.get(label.toLowerCase());
+      if (earlier !== undefined) throw new Wrong(`row ${earlier} has the same label`);
+      if (label !== '') this.labels.set(label.toLowerCase(), row);
+      const cable: Cable = { ...blankCable, ...existing, id: existing?.id ?? newId(), label };
+      const [a, b] = [this.end(text, 'a'), this.end(text, 'b')];
+      if (a !== undefined) cable.aPortId = a;
+      if (b !== undefined) cable.bPortId = b;
+      if (cable.aPortId === null && cable.bPortId === null && existing === null)
+        throw new Wrong('it names no end');
+      if (cable.aPortId !== null && cable.aPortId === cable.bPortId)
+        throw new Wrong(`both ends are ${portTitle(this.network, cable.aPortId)}`);
+      if (text('type') !== '') cable.typeId = this.type(text('type')).id;
+      if (text('lengthM') !== '') cable.lengthM = numberIn(text('lengthM'));
+      if (text('notes') !== '') cable.notes = text('notes');
+      if (text('status') !== '') {
+        const status = cableStatuses.find((one) => one === text('status').toLowerCase());
+        if (status === undefined)
+          throw new Wrong(`the status “${text('status')}” is not ${cableStatuses.join(', ')}`);
+        cable.status = status;
+      }
+      this.parsed.push({ row, existing, cable, given: label !== '' });
+    } catch (error) {
+      if (!(error instanceof Wrong)) throw error;
+      this.cannot(row, label, error.message);
+    }
+  }
+
+  private cannot(row: number, label: string, why: string): void {
+    this.results.set(row, { row, label: label || '–', does: 'cannot', detail: why });
+  }
+
+  /** Judges ports and pairs, gives labels where they are missing, and makes the changes of the good rows. */
+  *finish(): Generator<number, Change[]> {
+    const { network } = this;
+    const leaving = new Map<string, Cable>();
+    for (const { existing, cable } of this.parsed)
+      for (const id of [existing?.aPortId, existing?.bPortId])
+        if (id != null && id !== cable.aPortId && id !== cable.bPortId) leaving.set(id, cable);
+    const claimed = new Map<string, number>();
+    const good: Parsed[] = [];
+    for (const [at, one] of this.parsed.entries()) {
+      if (at % 2000 === 1999) yield at;
+      const why = this.obstacle(one, claimed, leaving);
+      if (why !== null) {
+        this.cannot(one.row, one.cable.label, why);
+        continue;
+      }
+      for (const id of [one.cable.aPortId, one.cable.bPortId]) if (id !== null) claimed.set(id, one.row);
+      good.push(one);
+    }
+    this.giveLabels(good.filter((one) => !one.given));
+    const changes: Change[] = [...this.models];
+    for (const { row, existing, cable } of good) {
+      const change = existing === null ? create('cable', cable) : update('cable', existing, cable);
+      const ends = [cable.aPortId, cable.bPortId].map((id) => portTitle(network, id) || 'open').join(' – ');
+      const fields = change?.op === 'update' ? Object.keys(change.after) : [];
+      const detail = fields.length === 0 ? ends : `${this.fieldText(fields)}; ${ends}`;
+      const does = existing === null ? 'new' : change === null ? 'same' : 'changes';
+      this.results.set(row, { row, label: cable.label, does, detail });
+      if (change !== null) changes.push(change);
+    }
+    return changes;
+  }
+
+  private fieldText(fields: readonly string[]): string {
+    const names: Record<string, string> = {
+      aPortId: 'A end',
+      bPortId: 'B end',
+      typeId: 'type',
+      lengthM: 'length',
+    };
+    return fields.map((field) => names[field] ?? field).join(', ');
+  }
+
+  private obstacle(
+    { cable }: Parsed,
+    claimed: ReadonlyMap<string, number>,
+    leaving: ReadonlyMap<string, Cable>,
+  ): string | null {
+    for (const id of [cable.aPortId, cable.bPortId]) {
+      if (id === null) continue;
+      const row = claimed.get(id);
+      if (row !== undefined) return `${portTitle(this.network, id)} is taken by row ${row}`;
+      const holds = this.network.findOne('cablesByPort', id);
+      if (holds !== null && holds.id !== cable.id && !leaving.has(id))
+        return `${portTitle(this.network, id)} holds ${holds.label}`;
+      if (holds === null && filledBy(this.network, id) !== null)
+        return `${portTitle(this.network, id)} holds ${filledBy(this.network, id) ?? ''}`;
+    }
+    const [a, b] = [this.port(cable.aPortId), this.port(cable.bPortId)];
+    return a === null || b === null ? null : clash(a, b);
+  }
+
+  private port(id: string | null): Port | null {
+    return this.network.get('port', id);
+  }
+
+  private giveLabels(rows: readonly Parsed[]): void {
+    if (rows.length === 0) return;
+    const draft = this.network.draft();
+    for (const { cable, given } of this.parsed) if (given) draft.put('cable', cable);
+    let staged = draft.finish();
+    for (const { cable } of rows) {
+      cable.label = nextCableLabel(staged, this.port(cable.aPortId), this.port(cable.bPortId));
+      const next = staged.draft();
+      next.put('cable', cable);
+      staged = next.finish();
+    }
+  }
+}
+
+/**
+ * Reads a cable list, as from a spreadsheet. Columns are matched by heading and by content, or as told. Every row is
+ * told what it comes to: new, the same, changes, or cannot and why; the changes are those of the good rows. Yields
+ * how many rows are done, so that long lists can show progress and be stopped.
+ */
+export function* readCableRows(
+  network: Network,
+  rows: readonly (readonly string[])[],
+  told: CableColumns | null = null,
+): Generator<number, CableRowsRead> {
+  const [first = [], ...rest] = rows;
+  const named = columnsByName(first);
+  const headed = Object.keys(named).length >= 2;
+  const body = headed ? rest : rows;
+  const ends = new Ends(network);
+  const columns = told ?? columnsByContent(network, body, headed ? named : {}, (text) => ends.names(text));
+  const nothing = { columns, headed, results: [], set: { changes: [], sentence: '' } };
+  if (!cableFields.some((field) => /End$|Device$/.test(field) && columns[field] !== undefined))
+    return {
+      ...nothing,
+      problem:
+        'No column is known to hold the ends. Choose the columns of the A and the B end, or name them “A end” and “B end”.',
+    };
+  const reader = new Reader(network, columns, ends);
+  for (const [at, cells] of body.entries()) {
+    if (cells.some((cell) => cell.trim() !== '')) reader.read(at + (headed ? 2 : 1), cells);
+    if (at % 1000 === 999) yield at + 1;
+  }
+  const changes = yield* reader.finish();
+  const results = [...reader.results.values()].sort((a, b) => a.row - b.row);
+  const count = (does: CableRowResult['does']): number => results.filter((one) => one.does === does).length;
+  return {
+    columns,
+    headed,
+    results,
+    set: {
+      changes,
+      sentence: `Imported a cable list: ${count('new')} new, ${count('changes')} changed`,
+    },
+    problem: results.length === 0 ? 'There are no rows below the headings.' : null,
+  };
+}
+
+/** The same at once, for a list short enough; problems that only show in the whole are told as one. */
+export function readCableList(
+  network: Network,
+  rows: readonly (readonly string[])[],
+  told: CableColumns | null = null,
+): CableRowsRead {
+  const steps = readCableRows(network, rows, told);
+  let step = steps.next();
+  while (step.done !== true) step = steps.next();
+  const read = step.value;
+  if (read.set.changes.length === 0) return read;
+  const applied = applyChanges(network, read.set.changes);
+  return applied.ok ? read : { ...read, problem: applied.problems[0]?.message ?? null };
+}

@@ -1,0 +1,216 @@
+import type { Device } from '../../model/kinds/equipment/device.ts';
+import type { Sheet } from '../../model/kinds/drawings/sheet.ts';
+import type { Network } from '../../model/network/network.ts';
+import { byName } from '../../model/values/order.ts';
+import { devicesInScope, placeChain, placeOfDevice, placesWithin } from '../../model/network/places.ts';
+import { roles } from '../../model/values/roles.ts';
+import { bundle, stubsOf } from './bundling.ts';
+import { foldsOf, pairName, pairsOf, pluralOf } from './folding.ts';
+import { linkShading } from './linkShading.ts';
+import { addProviders } from './providers.ts';
+import { sheetsByPlace, type Kept, type SheetReading } from '../../sheets/graph/reading.ts';
+import { isColourBy, shadingOf, type Shade } from '../../sheets/graph/shading.ts';
+import { containersOf, mostDevices } from '../../sheets/graph/containers.ts';
+import type { GraphNode, SheetGraph } from '../../sheets/graph/sheetGraph.ts';
+import { linesOf } from '../../sheets/graph/templates.ts';
+import { wiresOf, type WireEnd } from './wires.ts';
+
+const empty = (): SheetGraph => ({ nodes: [], links: [], stubs: [], containers: [] });
+
+const neutral: Shade = { scale: 'role', family: 'passive' };
+
+/** Devices of a sheet: those of its scope, or those picked for it, without what was left out or waits. */
+function chosenDevices(
+  network: Network,
+  sheet: Sheet,
+  { items }: Kept,
+): Pick<SheetReading, 'waiting' | 'away'> & { devices: Device[] } {
+  const power = sheet.show.includes('power');
+  const drawn = (device: Device): boolean =>
+    (sheet.picked || network.countOf('portsByDevice', device.id) > 0) &&
+    (power || (device.role !== 'PD' && device.role !== 'UP'));
+  const wanted = sheet.picked
+    ? [...items.values()]
+        .map((item) => network.get('device', item.deviceId))
+        .filter((device) => device !== null)
+    : devicesInScope(network, sheet.scopeId).filter(drawn);
+  const arranged = [...items.values()].some((item) => item.x !== null);
+  const waits = (device: Device): boolean =>
+    !sheet.picked && sheet.reading.newcomers === 'wait' && arranged && !items.has(device.id);
+  const entry = ({ id, name, role }: Device) => ({ id, name, role });
+  const here = wanted.filter((device) => items.get(device.id)?.away !== true);
+  return {
+    devices: here.filter((device) => !waits(device)),
+    waiting: here.filter(waits).sort(byName).map(entry),
+    away: wanted
+      .filter((device) => items.get(device.id)?.away === true)
+      .sort(byName)
+      .map(entry),
+  };
+}
+
+/** What a cabling sheet shows: devices, what joins them, and the containers they stand in. */
+export function cablingGraph(network: Network, sheet: Sheet, kept: Kept, today: string): SheetReading {
+  const power = sheet.show.includes('power');
+  const { devices: inScope, waiting, away } = chosenDevices(network, sheet, kept);
+  if (inScope.length > mostDevices)
+    return { graph: empty(), shades: [], linkShades: [], waiting, away, tooMany: inScope.length };
+  const { reading } = sheet;
+  const within = new Set(inScope.map((device) => device.id));
+  const left = new Set([...waiting, ...away].map((device) => device.id));
+  const wires = wiresOf(network, inScope, { power, throughPanels: reading.throughPanels });
+  const devices = new Map(
+    inScope
+      .filter((device) => !reading.throughPanels || device.role !== 'PP')
+      .map((device) => [device.id, device]),
+  );
+  if (!sheet.picked)
+    for (const wire of wires)
+      for (const { device } of [wire.a, wire.b])
+        if (device !== null && !left.has(device.id) && kept.items.get(device.id)?.away !== true)
+          devices.set(device.id, device);
+
+  const collapsed = new Set(
+    [...kept.items.values()].flatMap((item) =>
+      item.collapsed && item.placeId !== null ? [item.placeId] : [],
+    ),
+  );
+  const closedIn = (device: Device): string | null =>
+    collapsed.size === 0
+      ? null
+      : (placeChain(network, placeOfDevice(network, device)).find((place) => collapsed.has(place.id))?.id ??
+        null);
+  const placeOf = (device: Device): string | null => placeOfDevice(network, device);
+  const all = [...devices.values()].sort(byName);
+  const shownWires = wires.filter(
+    (wire) =>
+      (wire.a.device === null || devices.has(wire.a.device.id)) &&
+      (wire.b.device === null || devices.has(wire.b.device.id)),
+  );
+  const pairs = reading.pairs ? pairsOf(all, shownWires, placeOf) : new Map<string, string>();
+  const folds = foldsOf(all, shownWires, placeOf);
+  const opened = (fold: string): boolean => reading.unfolded === true || reading.unfolded.includes(fold);
+  const idOf = (device: Device): string => {
+    const place = closedIn(device);
+    if (place !== null) return `place:${place}`;
+    const fold = folds.get(device.id);
+    return pairs.get(device.id) ?? (fold === undefined || opened(fold) ? device.id : fold);
+  };
+  const shading = shadingOf(network, all, isColourBy(sheet.colourBy) ? sheet.colourBy : 'role', { today });
+  const own = sheetsByPlace(network, sheet.id);
+  const nodes = new Map<string, GraphNode>();
+  const groups = new Map<string, Device[]>();
+  for (const device of all) groups.set(idOf(device), [...(groups.get(idOf(device)) ?? []), device]);
+  const showNames = sheet.show.includes('names');
+  for (const [id, members] of groups)
+    nodes.set(id, nodeOf(network, sheet, id, members, { shading, own, within, showNames }));
+  addProviders(nodes, shownWires, showNames);
+  const endNode = (end: WireEnd): string | null => {
+    if (end.device === null) return end.provider === null ? null : `provider:${end.provider}`;
+    return devices.has(end.device.id) ? idOf(end.device) : null;
+  };
+  const byLink = linkShading(sheet.colourBy, wires);
+  const links = bundle(shownWires, endNode, {
+    showNames,
+    tells: kept.tells,
+    shade: byLink.of,
+  });
+  const list = [...nodes.values()];
+  return {
+    graph: {
+      nodes: list,
+      links,
+      stubs: stubsOf(
+        wires.filter((wire) => !shownWires.includes(wire)),
+        endNode,
+        kept.tells,
+        showNames,
+      ),
+      containers: containersOf(network, sheet, list, own),
+    },
+    shades: shading.key,
+    linkShades: byLink.key,
+    waiting,
+    away,
+    tooMany: null,
+  };
+}
+
+function nodeOf(
+  network: Network,
+  sheet: Sheet,
+  id: string,
+  members: Device[],
+  {
+    shading,
+    own,
+    within,
+    showNames,
+  }: {
+    shading: { of: (device: Device) => Shade };
+    own: ReadonlyMap<string, string>;
+    within: ReadonlySet<string>;
+    showNames: boolean;
+  },
+): GraphNode {
+  const [first] = members as [Device, ...Device[]];
+  const placeId = id.startsWith('place:') ? id.slice('place:'.length) : null;
+  const model = network.get('model', first.modelId);
+  const project = [...network.all('project')][0];
+  const base: GraphNode = {
+    id,
+    form: 'device',
+    deviceIds: members.map((device) => device.id),
+    subjects: members.map((device) => device.id),
+    role: first.role,
+    code: first.role,
+    name: showNames ? first.name : '',
+    lines: linesOf(network, sheet, first),
+    containerId: sheet.reading.racks && first.rackId !== null ? first.rackId : placeOfDevice(network, first),
+    outside: members.every((device) => !within.has(device.id)),
+    planned: members.every((device) => device.status === 'planned'),
+    retired: members.every((device) => device.status === 'retired'),
+    shade: shading.of(first),
+    symbol: model?.symbol ?? project?.symbols[first.role] ?? null,
+    sheetId: null,
+  };
+  if (placeId !== null) {
+    const place = network.get('place', placeId);
+    return {
+      ...base,
+      form: 'place',
+      subjects: [placeId],
+      role: 'XX',
+      code: (place?.code ?? '').slice(0, 3).toUpperCase(),
+      name: showNames ? (place?.name ?? '') : '',
+      lines: [`${members.length} ${members.length === 1 ? 'device' : 'devices'}`],
+      containerId: parentShown(network, sheet, place?.parentId ?? null),
+      shade: neutral,
+      symbol: null,
+      sheetId: own.get(placeId) ?? null,
+    };
+  }
+  if (id.startsWith('pair:')) {
+    const names = members.map((device) => device.name);
+    return {
+      ...base,
+      form: 'pair',
+      name: showNames ? pairName(names) : '',
+      lines: [...linesOf(network, sheet, first).slice(0, 1), members.length === 2 ? 'pair' : 'stack'],
+    };
+  }
+  if (id.startsWith('fold:'))
+    return {
+      ...base,
+      form: 'fold',
+      name: pluralOf(first.role, roles[first.role].label),
+      lines: showNames ? [`${first.name} … ${members.at(-1)?.name ?? ''}`] : [],
+    };
+  return base;
+}
+
+/** The container a closed place stands in: the place around it, where that is on the sheet too. */
+function parentShown(network: Network, sheet: Sheet, parentId: string | null): string | null {
+  if (parentId === null || parentId === sheet.scopeId) return null;
+  return placesWithin(network, sheet.scopeId).has(parentId) ? parentId : null;
+}

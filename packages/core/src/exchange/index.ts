@@ -1,0 +1,5 @@
+export * from './csv.ts';
+export * from './format.ts';
+export * from './read.ts';
+export type { FileProblem } from './staging.ts';
+export * from './write.ts';

@@ -1,0 +1,308 @@
+import type { IndexKey, OnRemove } from '../fields/kind.ts';
+import {
+  kindNames,
+  keyRulesOf,
+  kinds,
+  refsOf,
+  type IndexKind,
+  type IndexName,
+  type Kind,
+  type Row,
+  type Rows,
+} from '../kinds.ts';
+import { LayeredMap, type LayeredDraft } from './layeredMap.ts';
+import { RowIndex, type RowIndexDraft } from './rowIndex.ts';
+
+interface IndexDefinition {
+  kind: Kind;
+  key: (row: Row) => IndexKey;
+}
+
+/** The key of a reference: the ids in its fields, or what stands for none. Read for every row there is: kept lean. */
+function byReferences(fields: readonly string[], none: string | null): (row: Row) => IndexKey {
+  const [first = '', second] = fields;
+  const held = (row: Row): Record<string, string | null> => row as unknown as Record<string, string | null>;
+  if (second === undefined) return (row) => held(row)[first] ?? none;
+  if (fields.length > 2) return (row) => fields.flatMap((field) => held(row)[field] ?? []);
+  return (row) => {
+    const [a, b] = [held(row)[first] ?? null, held(row)[second] ?? null];
+    return a === null ? b : b === null ? a : [a, b];
+  };
+}
+
+/** A way from a row to those that refer to it: by which fields, and what becomes of them when it goes. */
+export interface Referrer {
+  kind: Kind;
+  fields: readonly string[];
+  refersTo: Kind;
+  index: IndexName;
+  onRemove: OnRemove;
+}
+
+/** Every way from a row to those that refer to it, in the order of the kinds. */
+export const referrers: readonly Referrer[] = kindNames.flatMap((kind) => {
+  const found = new Map<string, Referrer & { fields: string[] }>();
+  for (const [field, { to, index, onRemove }] of refsOf(kind)) {
+    const key = `${index} ${to}`;
+    const known = found.get(key);
+    if (known === undefined)
+      found.set(key, { kind, fields: [field], refersTo: to, index: index as IndexName, onRemove });
+    else known.fields.push(field);
+  }
+  return [...found.values()];
+});
+
+/** Ways to find rows other than by id. Built when first asked for, then kept up to date with every change. */
+const indexDefinitions: ReadonlyMap<string, IndexDefinition> = new Map(
+  kindNames.flatMap((kind): [string, IndexDefinition][] => {
+    const fields = new Map<string, { fields: string[]; none: string | undefined }>();
+    for (const [field, { index, none }] of refsOf(kind)) {
+      const entry = fields.get(index) ?? { fields: [], none };
+      entry.fields.push(field);
+      fields.set(index, entry);
+    }
+    return [
+      ...[...fields].map(([name, one]): [string, IndexDefinition] => [
+        name,
+        { kind, key: byReferences(one.fields, one.none ?? null) },
+      ]),
+      ...Object.entries(kinds[kind].indexes).map(([name, key]): [string, IndexDefinition] => [
+        name,
+        { kind, key: key as (row: Row) => IndexKey },
+      ]),
+    ];
+  }),
+);
+const indexNamesOf = (kind: Kind): string[] =>
+  [...indexDefinitions].filter(([, definition]) => definition.kind === kind).map(([name]) => name);
+
+function definitionOf(name: string): IndexDefinition {
+  const found = indexDefinitions.get(name);
+  if (found === undefined) throw new Error(`There is no index ${name}.`);
+  return found;
+}
+
+const uniqueName = (kind: Kind, rule: number): string => `${kind}.unique.${rule}`;
+const uniqueKey =
+  (kind: Kind, rule: number): ((row: Row) => IndexKey) =>
+  (row) => {
+    const text = keyRulesOf(kind)[rule]?.key(row) ?? '';
+    return text === '' ? null : text.toLowerCase();
+  };
+
+type Tables = Readonly<Record<Kind, LayeredMap<Row>>>;
+type AnyIndex = RowIndex<Row>;
+
+/** A row as it was and as it is: null where it was made or removed. */
+export interface Touched {
+  kind: Kind;
+  before: Row | null;
+  after: Row | null;
+}
+/** How a network came about: from which, and what was touched. Forgotten when very much was. */
+export interface Origin {
+  base: WeakRef<Network>;
+  touched: readonly Touched[];
+}
+const mostTouched = 500;
+
+/**
+ * A snapshot of the whole network: one table per kind, and indexes. Never changed once made; a changed network
+ * shares all that did not change with the one before it.
+ */
+export class Network {
+  private constructor(
+    private readonly tables: Tables,
+    private readonly indexes: Map<string, AnyIndex>,
+    /** Lets what was worked out for the network before be kept where nothing changed. */
+    readonly origin: Origin | null = null,
+  ) {}
+
+  static empty(): Network {
+    return new Network(emptyTables(), new Map());
+  }
+
+  /** A network of these rows, which must already be valid: from the database, or sent by the server. */
+  static of(rows: Partial<{ [K in Kind]: Iterable<Rows[K]> }>): Network {
+    const tables = kindNames.map((kind) => [kind, LayeredMap.byId<Row>(rows[kind] ?? [])]);
+    return new Network(Object.fromEntries(tables) as Tables, new Map());
+  }
+
+  get<K extends Kind>(kind: K, id: string | null): Rows[K] | null {
+    return id === null ? null : ((this.tables[kind].get(id) as Rows[K] | undefined) ?? null);
+  }
+
+  all<K extends Kind>(kind: K): Iterable<Rows[K]> {
+    return this.tables[kind].values() as Iterable<Rows[K]>;
+  }
+
+  count(kind: Kind): number {
+    return this.tables[kind].size;
+  }
+
+  /** The rows an index has under a key, in no particular order. */
+  find<N extends IndexName>(name: N, key: string): Rows[IndexKind<N>][] {
+    const kind = definitionOf(name).kind as IndexKind<N>;
+    const rows: Rows[IndexKind<N>][] = [];
+    for (const id of this.named(name).ids(key)) {
+      const row = this.get(kind, id);
+      if (row !== null) rows.push(row);
+    }
+    return rows;
+  }
+
+  findOne<N extends IndexName>(name: N, key: string): Rows[IndexKind<N>] | null {
+    const kind = definitionOf(name).kind as IndexKind<N>;
+    return this.get(kind, this.named(name).first(key));
+  }
+
+  countOf(name: IndexName, key: string): number {
+    return this.named(name).count(key);
+  }
+
+  /** The id of another row with the same unique key, or null. */
+  sameKey<K extends Kind>(kind: K, row: Rows[K], rule: number): string | null {
+    const unique = kinds[kind].unique[rule];
+    const key = unique?.key(row) ?? '';
+    if (key === '') return null;
+    for (const id of this.unique(kind, rule).ids(key.toLowerCase())) if (id !== row.id) return id;
+    return null;
+  }
+
+  /** The id of a row that has this key by a rule of `keyRulesOf`; null where none has it. */
+  holderOf(kind: Kind, rule: number, key: string): string | null {
+    return this.unique(kind, rule).first(key.toLowerCase());
+  }
+
+  /**
+   * The start of a changed network. The indexes of the kinds about to be touched are built here first, so that
+   * they are built once and not again in every network made from this one.
+   */
+  draft(touched: Iterable<Kind> = []): NetworkDraft {
+    for (const kind of touched) this.prepare(kind);
+    return new NetworkDraft(this.tables, this.indexes, (tables, indexes, touched) => {
+      const origin = touched === null ? null : { base: new WeakRef<Network>(this), touched };
+      return new Network(tables, indexes, origin);
+    });
+  }
+
+  /** Builds the indexes of some kinds now, so that the first edit of them does not wait. */
+  warm(wanted: readonly Kind[]): this {
+    for (const kind of wanted) this.prepare(kind);
+    return this;
+  }
+
+  private prepare(kind: Kind): void {
+    const wanted = [
+      ...indexNamesOf(kind).map((name) => ({ name, key: definitionOf(name).key })),
+      ...kinds[kind].unique.map((_rule, rule) => ({
+        name: uniqueName(kind, rule),
+        key: uniqueKey(kind, rule),
+      })),
+    ].filter(({ name }) => !this.indexes.has(name));
+    const built = RowIndex.buildAll<Row>(
+      wanted.map(({ key }) => key),
+      wanted.length === 0 ? [] : this.all(kind),
+    );
+    built.forEach((index, at) => this.indexes.set(wanted[at]?.name ?? '', index));
+  }
+
+  private unique<K extends Kind>(kind: K, rule: number): AnyIndex {
+    return this.index(uniqueName(kind, rule), kind, uniqueKey(kind, rule));
+  }
+
+  private named(name: string): AnyIndex {
+    const built = this.indexes.get(name);
+    if (built !== undefined) return built;
+    const { kind, key } = definitionOf(name);
+    return this.index(name, kind, key);
+  }
+
+  private index<K extends Kind>(name: string, kind: K, key: (row: Rows[K]) => IndexKey): AnyIndex {
+    const built = this.indexes.get(name);
+    if (built !== undefined) return built;
+    const index = RowIndex.build(key, this.all(kind)) as unknown as AnyIndex;
+    this.indexes.set(name, index);
+    return index;
+  }
+}
+
+const emptyTables = (): Tables =>
+  Object.fromEntries(kindNames.map((kind) => [kind, LayeredMap.empty<Row>()])) as unknown as Tables;
+
+const kindOfIndex = (name: string): Kind =>
+  indexDefinitions.get(name)?.kind ?? (name.slice(0, name.indexOf('.')) as Kind);
+
+/** A table being changed, with the indexes of its kind. */
+interface OpenTable {
+  rows: LayeredDraft<Row>;
+  indexes: [name: string, draft: RowIndexDraft<Row>][];
+}
+
+/** A network being changed: only what is touched is copied. */
+export class NetworkDraft {
+  private readonly open = new Map<Kind, OpenTable>();
+  private touched: Touched[] | null = [];
+
+  private touch(kind: Kind, before: Row | null, after: Row | null): void {
+    if (this.touched === null) return;
+    if (this.touched.length >= mostTouched) this.touched = null;
+    else this.touched.push({ kind, before, after });
+  }
+
+  constructor(
+    private readonly base: Tables,
+    private readonly baseIndexes: ReadonlyMap<string, AnyIndex>,
+    private readonly make: (
+      tables: Tables,
+      indexes: Map<string, AnyIndex>,
+      touched: readonly Touched[] | null,
+    ) => Network,
+  ) {}
+
+  get<K extends Kind>(kind: K, id: string): Rows[K] | null {
+    const row = (this.open.get(kind)?.rows ?? this.base[kind]).get(id);
+    return (row as Rows[K] | undefined) ?? null;
+  }
+
+  put<K extends Kind>(kind: K, row: Rows[K]): void {
+    const { rows, indexes } = this.opened(kind);
+    const before = rows.get(row.id);
+    rows.set(row.id, row, before === undefined);
+    this.touch(kind, before ?? null, row);
+    for (const [, index] of indexes) {
+      if (before === undefined) index.add(row);
+      else index.replace(before, row);
+    }
+  }
+
+  drop(kind: Kind, id: string): void {
+    const { rows, indexes } = this.opened(kind);
+    const before = rows.get(id);
+    if (before === undefined) return;
+    for (const [, index] of indexes) index.remove(before);
+    rows.delete(id);
+    this.touch(kind, before, null);
+  }
+
+  finish(): Network {
+    const tables = { ...this.base };
+    const indexes = new Map(this.baseIndexes);
+    for (const [kind, open] of this.open) {
+      tables[kind] = open.rows.finish();
+      for (const [name, index] of open.indexes) indexes.set(name, index.seal());
+    }
+    return this.make(tables, indexes, this.touched);
+  }
+
+  private opened(kind: Kind): OpenTable {
+    const known = this.open.get(kind);
+    if (known !== undefined) return known;
+    const indexes = [...this.baseIndexes]
+      .filter(([name]) => kindOfIndex(name) === kind)
+      .map(([name, index]): [string, RowIndexDraft<Row>] => [name, index.draft()]);
+    const opened = { rows: this.base[kind].draft(), indexes };
+    this.open.set(kind, opened);
+    return opened;
+  }
+}

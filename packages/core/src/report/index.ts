@@ -1,0 +1,3 @@
+export type { ForDevice } from './parts.ts';
+export * from './registry.ts';
+export * from './table.ts';

@@ -1,0 +1,454 @@
+import { formatIp, formatPrefix, type IpAddress, type IpPrefix } from '../../model/values/ip.ts';
+import type { Circuit } from '../../model/kinds/lines/circuit.ts';
+import type { Device } from '../../model/kinds/equipment/device.ts';
+import type { Port } from '../../model/kinds/lines/port.ts';
+import type { Sheet } from '../../model/kinds/drawings/sheet.ts';
+import type { Network } from '../../model/network/network.ts';
+import { byName, compareNames } from '../../model/values/order.ts';
+import { devicesInScope } from '../../model/network/places.ts';
+import { cableAt, circuitAt } from '../../model/network/ports.ts';
+import { roles } from '../../model/values/roles.ts';
+import { areaText, interfacesOf, isRouter } from '../interfaces.ts';
+import { ospfCost } from '../ospfCost.ts';
+import { subnetsOf, type Member, type RoutedSubnet } from '../subnets.ts';
+import { traceRun } from '../../cabling/trace.ts';
+import { vrfChip, type ChippedText } from '../../sheets/graph/chips.ts';
+import { mostDevices } from '../../sheets/graph/containers.ts';
+import { hostPart } from './hostPart.ts';
+import { drawnMedium, type Medium } from '../../sheets/graph/medium.ts';
+import type { Kept, SheetReading } from '../../sheets/graph/reading.ts';
+import type { ShadeKey } from '../../sheets/graph/shading.ts';
+import type { GraphContainer, GraphLink, GraphNode, Line } from '../../sheets/graph/sheetGraph.ts';
+
+const backbone = '0';
+/** More lines than this are not written on a plate. */
+const mostLines = 8;
+
+const plain = (text: string): ChippedText => ({ text, chips: [] });
+
+/** Areas of a router that are drawn, with the VRF they are in. */
+function areasOf(
+  network: Network,
+  device: Device,
+  vrfId: string | null,
+): { key: string; area: string; vrfId: string | null }[] {
+  const found = new Map<string, { key: string; area: string; vrfId: string | null }>();
+  const speaking = interfacesOf(network, device.id).filter(
+    (one) => one.port.ospf !== null && (vrfId === null || one.vrfId === vrfId),
+  );
+  // Where it has neighbours; a router that only tells its subnets belongs where those are.
+  const active = speaking.filter(({ port }) => port.ospf?.passive === false);
+  for (const one of active.length > 0 ? active : speaking) {
+    if (one.port.ospf === null) continue;
+    const area = areaText(one.port.ospf.area);
+    const key = `area:${one.vrfId ?? ''}/${area}`;
+    found.set(key, { key, area, vrfId: one.vrfId });
+  }
+  return [...found.values()];
+}
+
+/** What stands below the name of a router: number of its system, loopbacks, areas it borders, summaries, other subnets. */
+function linesOf(
+  network: Network,
+  sheet: Sheet,
+  device: Device,
+  alone: readonly RoutedSubnet[],
+): ChippedText[] {
+  const lines: ChippedText[] = [];
+  const areas = areasOf(network, device, sheet.vrfId);
+  if (device.asNumber !== null) lines.push(plain(`AS ${device.asNumber}`));
+  if (sheet.show.includes('addresses'))
+    for (const one of interfacesOf(network, device.id))
+      if (one.port.form === 'loopback' && (sheet.vrfId === null || one.vrfId === sheet.vrfId))
+        lines.push(
+          plain(`${one.port.name} ${one.addresses.map(({ address }) => formatIp(address)).join(' ')}`),
+        );
+  const beyond = [...new Set(areas.map(({ area }) => area))].filter((area) => area !== backbone);
+  if (beyond.length > 0 && areas.some(({ area }) => area === backbone))
+    lines.push(plain(`borders area ${beyond.join(', ')}`));
+  if (!sheet.show.includes('subnets')) return lines.slice(0, mostLines);
+  const nameOf = (id: string | null): string => network.get('vrf', id)?.name ?? '';
+  const routes = network
+    .find('routesByDevice', device.id)
+    .sort((a, b) => compareNames(a.prefix, b.prefix) || compareNames(nameOf(a.vrfId), nameOf(b.vrfId)));
+  for (const route of routes)
+    if (route.discard && (sheet.vrfId === null || route.vrfId === sheet.vrfId))
+      lines.push(plain(`summary ${route.prefix}`));
+  const byVrf = new Map<string | null, RoutedSubnet[]>();
+  for (const subnet of alone)
+    if (subnet.members.some((member) => member.device.id === device.id))
+      byVrf.set(subnet.vrfId, [...(byVrf.get(subnet.vrfId) ?? []), subnet]);
+  for (const [vrfId, subnets] of [...byVrf].sort(([a], [b]) => compareNames(nameOf(a), nameOf(b))))
+    lines.push(
+      vrfChip(
+        network.get('vrf', vrfId),
+        subnets.length === 1
+          ? formatPrefix((subnets[0] as RoutedSubnet).prefix)
+          : `${subnets.length} subnets for hosts`,
+      ),
+    );
+  return lines.slice(0, mostLines);
+}
+
+/** The plugged port that an interface sends by, if it is one: itself, what it runs over, a member. */
+function pluggedOf(network: Network, port: Port): Port | null {
+  if (port.form === 'subinterface' || port.form === 'tunnel') {
+    const parent = network.get('port', port.parentId);
+    return parent === null ? null : pluggedOf(network, parent);
+  }
+  if (port.form === 'aggregate') return network.find('portsByAggregate', port.id).sort(byName)[0] ?? null;
+  return port.form === 'physical' ? port : null;
+}
+
+/** The circuit that the run from an interface crosses first, and the medium at its start. */
+function wayOf(
+  network: Network,
+  port: Port,
+): { circuit: Circuit | null; medium: Medium; cable: Line | null } {
+  const plugged = pluggedOf(network, port);
+  if (plugged === null) return { circuit: null, medium: 'copper', cable: null };
+  const own = circuitAt(network, plugged.id);
+  const hops = traceRun(network, plugged.id).hops;
+  const circuits = hops.flatMap((hop) =>
+    'circuit' in hop ? (network.get('circuit', hop.circuit) ?? []) : [],
+  );
+  const circuit = own ?? circuits[0] ?? null;
+  const cable = cableAt(network, plugged.id);
+  const medium =
+    circuit === null
+      ? drawnMedium(network.get('model', cable?.typeId ?? null))
+      : circuit.kind === 'radio hop'
+        ? 'radio'
+        : 'circuit';
+  return {
+    circuit,
+    medium: port.form === 'tunnel' ? 'circuit' : medium,
+    cable: cable === null ? null : { kind: 'cable', id: cable.id, label: cable.label },
+  };
+}
+
+interface Reader {
+  network: Network;
+  sheet: Sheet;
+  kept: Kept;
+}
+
+/** An end of a link: its port, its address, its cost, as the sheet shows them. */
+function endText({ network, sheet, kept }: Reader, line: Line, member: Member, prefix: IpPrefix): string {
+  const tells = kept.tells(line);
+  const say = (address: IpAddress): string =>
+    sheet.reading.wholeAddresses === true ? formatIp(address) : hostPart(address, prefix);
+  return [
+    tells.includes('portNames') ? member.port.name : '',
+    tells.includes('addresses') ? say(member.own.address) : '',
+    tells.includes('vlanTags') && member.port.vid !== null ? String(member.port.vid) : '',
+    tells.includes('costs') && member.port.ospf !== null ? `cost ${ospfCost(network, member.port)}` : '',
+  ]
+    .filter((part) => part !== '')
+    .join(' · ');
+}
+
+function lineOf(network: Network, subnet: RoutedSubnet): Line {
+  if (subnet.row !== null) return { kind: 'prefix', id: subnet.row.id, label: subnet.row.prefix };
+  const member = subnet.members[0];
+  const way = member === undefined ? null : wayOf(network, member.port);
+  if (way?.circuit != null) return { kind: 'circuit', id: way.circuit.id, label: way.circuit.number };
+  return way?.cable ?? { kind: 'port', id: member?.port.id ?? '', label: formatPrefix(subnet.prefix) };
+}
+
+const shadeOf = (network: Network, vrfId: string | null): GraphLink['shade'] => {
+  const vrf = network.get('vrf', vrfId);
+  return vrf === null ? null : { scale: 'set', index: vrf.colour };
+};
+
+function linkBetween(reader: Reader, subnet: RoutedSubnet, a: Member, b: Member): GraphLink {
+  const { network, kept } = reader;
+  const line = lineOf(network, subnet);
+  const { circuit, medium } = wayOf(network, a.port);
+  const tells = kept.tells(line);
+  const text = [
+    tells.includes('subnets') ? formatPrefix(subnet.prefix) : '',
+    circuit !== null &&
+    circuit.provider !== null &&
+    reader.sheet.show.includes('names') &&
+    tells.includes('cableLabels')
+      ? circuit.provider
+      : '',
+  ];
+  return {
+    id: subnet.key,
+    cables: [line],
+    a: a.device.id,
+    b: b.device.id,
+    aPort: endText(reader, line, a, subnet.prefix),
+    bPort: endText(reader, line, b, subnet.prefix),
+    ties: [null, null],
+    aOrdinal: a.port.ordinal,
+    medium,
+    jacket: null,
+    shade: shadeOf(network, subnet.vrfId),
+    text: text.filter((part) => part !== '').join(' · '),
+    management: false,
+  };
+}
+
+/** A subnet of three routers or more as a bar that each of them hangs on; with the addresses they share. */
+function bus(
+  reader: Reader,
+  subnet: RoutedSubnet,
+  containerId: string | null,
+): { node: GraphNode; links: GraphLink[] } {
+  const { network, sheet } = reader;
+  const id = `subnet:${subnet.key}`;
+  const line = lineOf(network, subnet);
+  const shared = new Set(
+    subnet.members.flatMap((member) =>
+      network.find('redundanciesByPort', member.port.id).map((part) => part.virtual),
+    ),
+  );
+  const vrf = network.get('vrf', subnet.vrfId);
+  const name = subnet.row?.name ?? null;
+  const lines = [
+    vrfChip(vrf, name ?? ''),
+    ...(sheet.show.includes('addresses') && shared.size > 0
+      ? [plain(`shared ${[...shared].sort().join(' ')}`)]
+      : []),
+  ];
+  return {
+    node: {
+      id,
+      form: 'subnet',
+      deviceIds: [],
+      subjects: subnet.row === null ? [] : [subnet.row.id],
+      role: 'XX',
+      code: '',
+      name: sheet.show.includes('subnets') ? formatPrefix(subnet.prefix) : '',
+      lines: lines.map(({ text }) => text.trim()),
+      chips: lines.map(({ chips }) => chips),
+      containerId,
+      outside: false,
+      planned: subnet.row?.status === 'planned',
+      retired: false,
+      shade: shadeOf(network, subnet.vrfId) ?? { scale: 'role', family: 'passive' },
+      symbol: null,
+      sheetId: null,
+    },
+    links: subnet.members.map((member) => ({
+      id: `${subnet.key} ${member.port.id}`,
+      cables: [{ kind: 'port', id: member.port.id, label: `${member.device.name} ${member.port.name}` }],
+      a: member.device.id,
+      b: id,
+      aPort: endText(reader, line, member, subnet.prefix),
+      bPort: '',
+      ties: [null, null],
+      aOrdinal: member.port.ordinal,
+      medium: 'copper',
+      jacket: null,
+      shade: shadeOf(network, subnet.vrfId),
+      text: '',
+      management: false,
+    })),
+  };
+}
+
+/** Where a subnet leads into the network of a provider: that as a plate, and the session with it. */
+function outward(
+  reader: Reader,
+  subnet: RoutedSubnet,
+): { circuit: Circuit; node: GraphNode; link: GraphLink } | null {
+  const { network, sheet } = reader;
+  const [member] = subnet.members;
+  const way = member === undefined ? null : wayOf(network, member.port);
+  const circuit = way?.circuit ?? null;
+  if (member === undefined || circuit === null || circuit.provider === null) return null;
+  if (circuit.aPortId !== null && circuit.bPortId !== null) return null;
+  const id = `provider:${circuit.provider}`;
+  const line = lineOf(network, subnet);
+  const tells = reader.kept.tells(line);
+  const session = network
+    .find('bgpSessionsByDevice', member.device.id)
+    .find((one) => one.vrfId === subnet.vrfId && !one.neighbour.includes(':'));
+  return {
+    circuit,
+    node: {
+      id,
+      form: 'provider',
+      deviceIds: [],
+      subjects: [circuit.id],
+      role: 'EX',
+      code: 'EX',
+      name: sheet.show.includes('names') ? circuit.provider : '',
+      lines: session === undefined ? [] : [`AS ${session.remoteAs}`],
+      containerId: null,
+      outside: true,
+      planned: false,
+      retired: false,
+      shade: { scale: 'role', family: 'outside' },
+      symbol: null,
+      sheetId: null,
+    },
+    link: {
+      id: subnet.key,
+      cables: [line],
+      a: member.device.id,
+      b: id,
+      aPort: endText(reader, line, member, subnet.prefix),
+      bPort: session === undefined || !tells.includes('addresses') ? '' : session.neighbour,
+      ties: [null, null],
+      aOrdinal: member.port.ordinal,
+      medium: 'circuit',
+      jacket: null,
+      shade: shadeOf(network, subnet.vrfId),
+      text: tells.includes('subnets') ? formatPrefix(subnet.prefix) : '',
+      management: false,
+    },
+  };
+}
+
+function routersOf({ network, sheet, kept }: Reader): {
+  routers: Device[];
+  within: Set<string>;
+  away: SheetReading['away'];
+} {
+  const picked = (): Device[] =>
+    [...kept.items.values()].flatMap((item) => network.get('device', item.deviceId) ?? []);
+  const wanted = (sheet.picked ? picked() : devicesInScope(network, sheet.scopeId)).filter(
+    (device) => device.status !== 'retired' && isRouter(network, device),
+  );
+  const gone = wanted.filter((device) => kept.items.get(device.id)?.away === true);
+  const here = wanted.filter((device) => !gone.includes(device));
+  return {
+    routers: here.sort(byName),
+    within: new Set(here.map((device) => device.id)),
+    away: gone.map(({ id, name, role }) => ({ id, name, role })).sort(byName),
+  };
+}
+
+/** Whether routers reach each other over a subnet: not where it is for hosts, whose gateways they are together. */
+const joins = ({ row, members }: RoutedSubnet): boolean =>
+  row?.role !== 'subnet' || members.filter(({ port }) => port.ospf?.passive === false).length > 1;
+
+/**
+ * What a routing sheet shows: routers, firewalls and switches that route, the subnets between them with the address of
+ * each end, areas of OSPF as containers, subnets that three or more share as bars, and providers where one leads out.
+ */
+export function routingGraph(network: Network, sheet: Sheet, kept: Kept): SheetReading {
+  const reader: Reader = { network, sheet, kept };
+  const { routers, within, away } = routersOf(reader);
+  const rest = { shades: [], linkShades: [], waiting: [], away };
+  if (routers.length > mostDevices)
+    return { ...rest, graph: { nodes: [], links: [], stubs: [], containers: [] }, tooMany: routers.length };
+  const everywhere = sheet.picked
+    ? routers
+    : [...network.all('device')]
+        .filter(
+          (device) =>
+            device.status !== 'retired' &&
+            kept.items.get(device.id)?.away !== true &&
+            isRouter(network, device),
+        )
+        .sort(byName);
+  const subnets = subnetsOf(network, everywhere).filter(
+    (subnet) =>
+      (sheet.vrfId === null || subnet.vrfId === sheet.vrfId) &&
+      subnet.members.some((member) => within.has(member.device.id)),
+  );
+  const nodes = new Map<string, GraphNode>();
+  const links: GraphLink[] = [];
+  const containers = new Map<string, GraphContainer>();
+  const devices = new Map(routers.map((device) => [device.id, device]));
+  const seenPairs = new Set<string>();
+  const alone: RoutedSubnet[] = [];
+  const containerOf = (device: Device): string | null => {
+    const areas = areasOf(network, device, sheet.vrfId);
+    const home = areas.find(({ area }) => area === backbone) ?? areas[0];
+    if (home === undefined) return null;
+    const vrf = network.get('vrf', home.vrfId);
+    containers.set(home.key, {
+      id: home.key,
+      form: 'area',
+      title: `OSPF area ${home.area}${vrf === null ? '' : ` · ${vrf.name}`}`,
+      parentId: null,
+      sheetId: null,
+    });
+    return home.key;
+  };
+  for (const subnet of subnets) {
+    const owners = joins(subnet) ? [...new Set(subnet.members.map((member) => member.device.id))] : [];
+    // What IPv4 and IPv6 have in common is drawn once.
+    const pair = `${subnet.vrfId ?? ''} ${subnet.members
+      .map((member) => member.port.id)
+      .sort()
+      .join(' ')}`;
+    if (owners.length > 1 && seenPairs.has(pair)) continue;
+    seenPairs.add(pair);
+    for (const member of owners.length > 1 ? subnet.members : [])
+      devices.set(member.device.id, member.device);
+    const [a, b] = subnet.members;
+    if (owners.length === 2 && subnet.members.length === 2 && a !== undefined && b !== undefined)
+      links.push(linkBetween(reader, subnet, a, b));
+    else if (owners.length > 1) {
+      const homes = new Set(subnet.members.map((member) => containerOf(member.device)));
+      const [home] = homes;
+      const made = bus(reader, subnet, homes.size === 1 ? (home ?? null) : null);
+      nodes.set(made.node.id, made.node);
+      links.push(...made.links);
+    } else {
+      const made = outward(reader, subnet);
+      if (made === null) alone.push(subnet);
+      else {
+        const known = nodes.get(made.node.id);
+        if (known === undefined) nodes.set(made.node.id, made.node);
+        else {
+          known.subjects.push(...made.node.subjects);
+          known.lines = [...new Set([...known.lines, ...made.node.lines])];
+        }
+        links.push(made.link);
+      }
+    }
+  }
+  const ids = new Set(alone.filter((subnet) => subnet.prefix.family === 4).map((subnet) => subnet.key));
+  for (const device of devices.values()) {
+    const lines = linesOf(
+      network,
+      sheet,
+      device,
+      alone.filter((subnet) => ids.has(subnet.key)),
+    );
+    nodes.set(device.id, {
+      id: device.id,
+      form: 'device',
+      deviceIds: [device.id],
+      subjects: [device.id],
+      role: device.role,
+      code: device.role,
+      name: sheet.show.includes('names') ? device.name : '',
+      lines: lines.map(({ text }) => text),
+      chips: lines.map(({ chips }) => chips),
+      containerId: containerOf(device),
+      outside: !within.has(device.id),
+      planned: device.status === 'planned',
+      retired: false,
+      shade: { scale: 'role', family: roles[device.role].family },
+      symbol: network.get('model', device.modelId)?.symbol ?? null,
+      sheetId: null,
+    });
+  }
+  const vrfs = [...new Set(subnets.map((subnet) => subnet.vrfId))].sort((a, b) =>
+    compareNames(network.get('vrf', a)?.name ?? '', network.get('vrf', b)?.name ?? ''),
+  );
+  return {
+    ...rest,
+    graph: {
+      nodes: [...nodes.values()],
+      links,
+      stubs: [],
+      containers: [...containers.values()].sort((x, y) => (x.title < y.title ? -1 : 1)),
+    },
+    colours: vrfs.flatMap((vrfId): ShadeKey[] => {
+      const vrf = network.get('vrf', vrfId);
+      return vrf === null ? [] : [{ label: `VRF ${vrf.name}`, shade: { scale: 'set', index: vrf.colour } }];
+    }),
+    tooMany: null,
+  };
+}

@@ -1,0 +1,230 @@
+import { newId } from '../../model/values/ids.ts';
+import { blankMark } from '../../model/kinds/drawings/mark.ts';
+import {
+  blankSheet,
+  plainPage,
+  plainReading,
+  usualFacets,
+  type SheetGroup,
+} from '../../model/kinds/drawings/sheet.ts';
+import { blankSheetItem } from '../../model/kinds/drawings/sheetItem.ts';
+import { blankSheetLink } from '../../model/kinds/drawings/sheetLink.ts';
+import type { ExchangeFile } from '../../exchange/format.ts';
+import { given } from '../../exchange/given.ts';
+import { vlanNamed, vrfNamed } from '../../exchange/readLogical.ts';
+import { ensurePlace } from '../../places/exchange/readPlace.ts';
+import type { Staging } from '../../exchange/staging.ts';
+
+type SheetEntry = NonNullable<ExchangeFile['sheets']>[number];
+
+/** Finds what a name stands for; a problem at the path where there is no such thing. */
+class Finder {
+  constructor(private readonly staging: Staging) {}
+
+  private told(what: string, name: string, path: string): null {
+    this.staging.problem(path, `There is no ${what} “${name}”. Correct the name or leave it out.`);
+    return null;
+  }
+  device(name: string, path: string): string | null {
+    return (
+      this.staging.network.findOne('deviceByName', name.toLowerCase())?.id ?? this.told('device', name, path)
+    );
+  }
+  cable(label: string, path: string): string | null {
+    return (
+      this.staging.network.findOne('cableByLabel', label.toLowerCase())?.id ?? this.told('cable', label, path)
+    );
+  }
+  circuit(number: string, path: string): string | null {
+    return (
+      this.staging.network.findOne('circuitByNumber', number.toLowerCase())?.id ??
+      this.told('circuit', number, path)
+    );
+  }
+  prefix(text: string, vrf: string | null | undefined, path: string): string | null {
+    const vrfId = vrfNamed(this.staging, vrf, `${path}.vrf`);
+    const found = this.staging.network
+      .find('prefixesByVrf', vrfId ?? 'global')
+      .find((row) => row.prefix === text);
+    return found?.id ?? this.told('prefix', text, `${path}.prefix`);
+  }
+  rack(name: string, path: string): string | null {
+    return (
+      this.staging.network.findOne('rackByName', name.toLowerCase())?.id ?? this.told('rack', name, path)
+    );
+  }
+  sheet(name: string, path: string): string | null {
+    const found = [...this.staging.network.all('sheet')].find(
+      (sheet) => sheet.name.toLowerCase() === name.toLowerCase(),
+    );
+    return found?.id ?? this.told('sheet', name, path);
+  }
+}
+
+function readPositions(staging: Staging, find: Finder, entry: SheetEntry, sheetId: string, at: string): void {
+  const items = new Map(
+    staging.network
+      .find('sheetItemsBySheet', sheetId)
+      .map((item) => [item.deviceId ?? item.placeId ?? item.circuitId ?? item.prefixId, item]),
+  );
+  (entry.positions ?? []).forEach(({ device, place, circuit, prefix, vrf, ...spot }, which) => {
+    const path = `${at}.positions[${which}]`;
+    const deviceId = device == null ? null : find.device(device, `${path}.device`);
+    const placeId = place == null ? null : ensurePlace(staging, place, `${path}.place`);
+    const circuitId = circuit == null ? null : find.circuit(circuit, `${path}.circuit`);
+    const prefixId = prefix == null ? null : find.prefix(prefix, vrf, path);
+    const subject = deviceId ?? placeId ?? circuitId ?? prefixId;
+    const meant = [device, place, circuit, prefix].some((name) => name != null);
+    if (subject === null && meant) return;
+    const existing = items.get(subject);
+    staging.put(
+      'sheetItem',
+      {
+        ...blankSheetItem,
+        ...existing,
+        ...spot,
+        deviceId,
+        placeId,
+        circuitId,
+        prefixId,
+        id: existing?.id ?? newId(),
+        sheetId,
+      },
+      path,
+    );
+  });
+}
+
+function readLines(staging: Staging, find: Finder, entry: SheetEntry, sheetId: string, at: string): void {
+  const there = new Map(
+    staging.network
+      .find('sheetLinksBySheet', sheetId)
+      .map((link) => [link.cableId ?? link.circuitId ?? link.prefixId, link]),
+  );
+  (entry.links ?? []).forEach(({ cable, circuit, prefix, vrf, ...wish }, which) => {
+    const path = `${at}.links[${which}]`;
+    const cableId = cable == null ? null : find.cable(cable, `${path}.cable`);
+    const circuitId = circuit == null ? null : find.circuit(circuit, `${path}.circuit`);
+    const prefixId = prefix == null ? null : find.prefix(prefix, vrf, path);
+    const subject = cableId ?? circuitId ?? prefixId;
+    if (subject === null && [cable, circuit, prefix].some((name) => name != null)) return;
+    const existing = there.get(subject);
+    staging.put(
+      'sheetLink',
+      {
+        ...blankSheetLink,
+        ...existing,
+        ...wish,
+        cableId,
+        circuitId,
+        prefixId,
+        id: existing?.id ?? newId(),
+        sheetId,
+      },
+      path,
+    );
+  });
+}
+
+/** The marks of a sheet: those of the file stand in place of those that are there. */
+function readMarks(
+  staging: Staging,
+  find: Finder,
+  entry: SheetEntry,
+  { id: sheetId, markIds }: { id: string; markIds: readonly string[] },
+  at: string,
+): void {
+  (entry.marks ?? []).forEach(({ device, aRack, bRack, linkSheet, ...mark }, which) => {
+    const path = `${at}.marks[${which}]`;
+    staging.put(
+      'mark',
+      {
+        ...blankMark,
+        ...mark,
+        deviceId: device == null ? null : find.device(device, `${path}.device`),
+        aRackId: aRack == null ? null : find.rack(aRack, `${path}.aRack`),
+        bRackId: bRack == null ? null : find.rack(bRack, `${path}.bRack`),
+        linkSheetId: linkSheet == null ? null : find.sheet(linkSheet, `${path}.linkSheet`),
+        id: markIds[which] ?? newId(),
+        sheetId,
+      },
+      path,
+    );
+  });
+}
+
+function groupsOf(
+  find: Finder,
+  entry: SheetEntry,
+  before: readonly SheetGroup[],
+  markIds: readonly string[],
+  at: string,
+): SheetGroup[] {
+  return (entry.groups ?? []).map((group, which) => {
+    const path = `${at}.groups[${which}]`;
+    const members = [
+      ...(group.devices ?? []).map((name, n) => find.device(name, `${path}.devices[${n}]`)),
+      ...(group.marks ?? []).map((number) => markIds[number] ?? null),
+    ];
+    return {
+      id: before.find((one) => one.name.toLowerCase() === group.name.toLowerCase())?.id ?? newId(),
+      name: group.name,
+      state: group.state ?? 'shown',
+      members: members.filter((member) => member !== null),
+    };
+  });
+}
+
+/** Sheets by name, with what a person did on them. Sheets first, so that marks can lead from one to another. */
+export function readSheets(staging: Staging, file: ExchangeFile): void {
+  const find = new Finder(staging);
+  const made = (file.sheets ?? []).map((entry, index) => {
+    const at = `$.sheets[${index}]`;
+    const existing = [...staging.network.all('sheet')].find(
+      (sheet) => sheet.name.toLowerCase() === entry.name.toLowerCase(),
+    );
+    const id = existing?.id ?? newId();
+    const there = staging.network.find('marksBySheet', id).sort((a, b) => (a.id < b.id ? -1 : 1));
+    const markIds = (entry.marks ?? []).map((_mark, which) => there[which]?.id ?? newId());
+    const own = given(entry, [
+      'scope',
+      'vlan',
+      'vrf',
+      'positions',
+      'links',
+      'marks',
+      'groups',
+      'reading',
+      'page',
+    ]);
+    staging.put(
+      'sheet',
+      {
+        ...blankSheet,
+        ...existing,
+        ...own,
+        id,
+        name: entry.name,
+        scopeId: entry.scope ? ensurePlace(staging, entry.scope, `${at}.scope`) : null,
+        vlanId: vlanNamed(staging, entry.vlan, `${at}.vlan`)?.id ?? null,
+        vrfId: vrfNamed(staging, entry.vrf, `${at}.vrf`),
+        show: entry.show ?? existing?.show ?? [...usualFacets[entry.projection ?? 'cabling']],
+        reading: { ...(existing?.reading ?? plainReading), ...entry.reading },
+        page: { ...(existing?.page ?? plainPage), ...entry.page },
+        groups:
+          entry.groups === undefined
+            ? (existing?.groups ?? [])
+            : groupsOf(find, entry, existing?.groups ?? [], markIds, at),
+      },
+      at,
+    );
+    return { id, markIds };
+  });
+  (file.sheets ?? []).forEach((entry, index) => {
+    const at = `$.sheets[${index}]`;
+    const sheet = made[index] ?? { id: '', markIds: [] };
+    readPositions(staging, find, entry, sheet.id, at);
+    readLines(staging, find, entry, sheet.id, at);
+    readMarks(staging, find, entry, sheet, at);
+  });
+}

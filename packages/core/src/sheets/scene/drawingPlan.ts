@@ -1,0 +1,45 @@
+import type { Mark } from '../../model/kinds/drawings/mark.ts';
+import type { Manners } from '../graph/manners.ts';
+import type { Entry } from '../graph/reading.ts';
+import type { SheetGraph } from '../graph/sheetGraph.ts';
+import type { KeyEntry, Point, TitleBlock } from './scene.ts';
+
+/** What a person did with one plate. */
+export interface PlateWish {
+  at: Point | null;
+  width: number | null;
+  height: number | null;
+  locked: boolean;
+}
+/** What a person did with one link. */
+export interface LinkWish {
+  aLabel: Point | null;
+  bLabel: Point | null;
+  middleLabel: Point | null;
+  bends: readonly Point[];
+  straight: boolean;
+}
+
+/**
+ * All that a drawing is made from, as plain data: it can be sent to a worker, which needs no network. What may not
+ * be seen is not in it.
+ */
+export interface DrawingPlan {
+  sheetId: string;
+  graph: SheetGraph;
+  plates: Map<string, PlateWish>;
+  links: Map<string, LinkWish>;
+  marks: { mark: Mark; plateId: string | null; text: string; faded: boolean; locked: boolean }[];
+  /** Plates that a group of the sheet fades or locks. */
+  faded: Set<string>;
+  manners: Manners;
+  straight: boolean;
+  /** Something on the sheet was placed by hand: then nothing else moves by itself. */
+  arranged: boolean;
+  key: KeyEntry[];
+  keyShown: boolean;
+  titleBlock: TitleBlock | null;
+  waiting: Entry[];
+  away: Entry[];
+  tooMany: number | null;
+}

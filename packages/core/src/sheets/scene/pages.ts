@@ -1,0 +1,62 @@
+import { paperSizes, type Page } from '../../model/kinds/drawings/sheet.ts';
+import type { Box } from './scene.ts';
+
+/** Sheet units to the millimetre at scale 1: 96 units an inch. */
+const unitsPerMm = 96 / 25.4;
+
+export interface PageFrame {
+  /** From 1, row by row. */
+  number: number;
+  row: number;
+  column: number;
+  /** What of the sheet is on this page. */
+  box: Box;
+}
+
+export interface Pages {
+  /** Of the paper, as it lies. */
+  widthMm: number;
+  heightMm: number;
+  marginMm: number;
+  /** Millimetres of paper for a sheet unit. */
+  mmPerUnit: number;
+  frames: PageFrame[];
+}
+
+/** More pages than this are refused: nobody glues them together. */
+export const mostPages = 200;
+
+/** How a drawing falls on paper: fitted to one page, or tiled over as many as it needs at the scale. */
+export function pagesOf(drawn: Box, page: Page): Pages {
+  const [short, long] = paperSizes[page.size];
+  const [widthMm, heightMm] = page.landscape ? [long, short] : [short, long];
+  const room = { width: widthMm - 2 * page.marginMm, height: heightMm - 2 * page.marginMm };
+  const width = Math.max(1, drawn.width);
+  const height = Math.max(1, drawn.height);
+  if (page.fit) {
+    const mmPerUnit = Math.min(room.width / width, room.height / height, 1 / unitsPerMm);
+    return {
+      widthMm,
+      heightMm,
+      marginMm: page.marginMm,
+      mmPerUnit,
+      frames: [{ number: 1, row: 0, column: 0, box: drawn }],
+    };
+  }
+  const mmPerUnit = page.scale / unitsPerMm;
+  const tile = { width: room.width / mmPerUnit, height: room.height / mmPerUnit };
+  const columns = Math.max(1, Math.ceil(width / tile.width - 1e-9));
+  const rows = Math.max(1, Math.ceil(height / tile.height - 1e-9));
+  const left = drawn.x - (columns * tile.width - width) / 2;
+  const top = drawn.y - (rows * tile.height - height) / 2;
+  const frames: PageFrame[] = [];
+  for (let row = 0; row < rows; row++)
+    for (let column = 0; column < columns; column++)
+      frames.push({
+        number: frames.length + 1,
+        row,
+        column,
+        box: { x: left + column * tile.width, y: top + row * tile.height, ...tile },
+      });
+  return { widthMm, heightMm, marginMm: page.marginMm, mmPerUnit, frames };
+}
