@@ -163,7 +163,11 @@ export default tseslint.config(
   packageRule('typeface', ['@visograph/server', '@visograph/web', '@visograph/cli', 'react', 'react-dom']),
   packageRule('server', ['@visograph/web', '@visograph/cli']),
   {
-    files: ['packages/server/src/http/*.ts'],
+    files: [
+      'packages/server/src/http/*.ts',
+      'packages/server/src/**/*Routes.ts',
+      'packages/server/src/sheets/**/*.ts',
+    ],
     ignores: ['packages/server/src/http/meant.ts', '**/*.test.ts'],
     rules: {
       'no-restricted-syntax': [

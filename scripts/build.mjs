@@ -49,7 +49,7 @@ export async function buildServer() {
   const { bundle } = await import('./run-ts.mjs');
   await bundle(join(root, 'packages/server/src/main.ts'), serverEntry);
   await bundle(
-    join(root, 'packages/server/src/printing/thread.ts'),
+    join(root, 'packages/server/src/sheets/printing/thread.ts'),
     join(built('server'), 'printThread.mjs'),
   );
   done('server');

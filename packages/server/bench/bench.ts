@@ -27,7 +27,7 @@ import { from as copyFrom } from 'pg-copy-streams';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { startServer } from '../src/server.ts';
-import { addAccount, setMember } from '../src/accounts/accounts.ts';
+import { addAccount, setMember } from '../src/people/accounts.ts';
 import { ProjectRow } from '../src/database/rows.ts';
 import { median, percentile, Report, time } from './figures.ts';
 import { generate, type Generated } from './generate.ts';

@@ -3,7 +3,7 @@ import { newId, newProject } from '@visograph/core/model';
 import { chromium, type Browser, type Page } from '@playwright/test';
 import { join } from 'node:path';
 import pg from 'pg';
-import { addAccount, setMember } from '../src/accounts/accounts.ts';
+import { addAccount, setMember } from '../src/people/accounts.ts';
 import { ProjectRow } from '../src/database/rows.ts';
 import { startServer, type RunningServer } from '../src/server.ts';
 

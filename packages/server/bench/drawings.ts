@@ -5,7 +5,7 @@ import { measureText } from '@visograph/drawing';
 import ELK, { type ElkExtendedEdge } from 'elkjs';
 import { campus } from '../../core/src/testing/testCampus.ts';
 import { drawingFigures, type Figures } from '../../core/src/testing/testDrawing.ts';
-import { print } from '../src/printing/print.ts';
+import { print } from '../src/sheets/printing/print.ts';
 import { Report, time } from './figures.ts';
 
 const report = new Report();

@@ -1,4 +1,4 @@
-import { demoPassword, demoPeople, loadDemo } from './accounts/demo.ts';
+import { demoPassword, demoPeople, loadDemo } from './people/demo.ts';
 import { Account } from './database/rows.ts';
 import { startServer } from './server.ts';
 

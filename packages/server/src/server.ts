@@ -6,9 +6,9 @@ import type { Knex } from 'knex';
 import { connect } from './database/connect.ts';
 import { migrate } from './database/schema.ts';
 import { makeApp } from './http/app.ts';
-import { sessions } from './http/session.ts';
+import { sessions } from './people/session.ts';
 import { Live } from './live/live.ts';
-import { Press } from './printing/press.ts';
+import { Press } from './sheets/printing/press.ts';
 import { listen } from './store/listen.ts';
 import { ProjectStore } from './store/projectStore.ts';
 

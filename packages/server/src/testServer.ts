@@ -6,7 +6,7 @@ import type { z } from 'zod';
 import { randomBytes } from 'node:crypto';
 import { fileURLToPath } from 'node:url';
 import pg from 'pg';
-import { demoPassword, loadDemo } from './accounts/demo.ts';
+import { demoPassword, loadDemo } from './people/demo.ts';
 import { startServer, type RunningServer, type ServerOptions } from './server.ts';
 
 export const demoFile = fileURLToPath(new URL('../../../demo/marrow-sound-ferries.json', import.meta.url));

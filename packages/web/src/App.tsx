@@ -1,18 +1,18 @@
 import { lazy, Suspense, type ReactNode } from 'react';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { useProjects, useSession } from './data/session.ts';
-import { Projects } from './signin/Projects.tsx';
-import { SignIn } from './signin/SignIn.tsx';
+import { Projects } from './people/Projects.tsx';
+import { SignIn } from './people/SignIn.tsx';
 
 const ProjectPage = lazy(() => import('./frame/ProjectPage.tsx'));
 const PlacesSection = lazy(() => import('./places/PlacesSection.tsx'));
 const CatalogueSection = lazy(() => import('./catalogue/CatalogueSection.tsx'));
-const EquipmentSection = lazy(() => import('./equipment/EquipmentSection.tsx'));
-const CablesSection = lazy(() => import('./cables/CablesSection.tsx'));
-const VlansSection = lazy(() => import('./vlans/VlansSection.tsx'));
-const AddressesSection = lazy(() => import('./addresses/AddressesSection.tsx'));
+const EquipmentSection = lazy(() => import('./racks/equipment/EquipmentSection.tsx'));
+const CablesSection = lazy(() => import('./cabling/CablesSection.tsx'));
+const VlansSection = lazy(() => import('./switching/VlansSection.tsx'));
+const AddressesSection = lazy(() => import('./addressing/AddressesSection.tsx'));
 const SheetsSection = lazy(() => import('./sheets/SheetsSection.tsx'));
-const SchedulesSection = lazy(() => import('./schedules/SchedulesSection.tsx'));
+const SchedulesSection = lazy(() => import('./reports/SchedulesSection.tsx'));
 
 /** Goes straight into the only project; with none or several, asks. */
 function Home(): ReactNode {

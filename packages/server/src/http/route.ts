@@ -4,7 +4,7 @@ import type { Knex } from 'knex';
 import type { Logger } from 'pino';
 import type { Account, MemberRole } from '../database/rows.ts';
 import type { Live } from '../live/live.ts';
-import type { Press } from '../printing/press.ts';
+import type { Press } from '../sheets/printing/press.ts';
 import type { Meant, Pen } from './meant.ts';
 import type { ProjectStore } from '../store/projectStore.ts';
 

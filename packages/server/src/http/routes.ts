@@ -1,14 +1,14 @@
 import { contract } from '@visograph/api';
-import { cableListHandlers } from './cableListRoutes.ts';
-import { catalogueHandlers } from './catalogueRoutes.ts';
-import { memberHandlers } from './memberRoutes.ts';
+import { cableListHandlers } from '../cabling/cableListRoutes.ts';
+import { catalogueHandlers } from '../catalogue/catalogueRoutes.ts';
+import { memberHandlers } from '../people/memberRoutes.ts';
 import { openApi } from './openapi.ts';
-import { planHandlers } from './planRoutes.ts';
-import { projectHandlers } from './projectRoutes.ts';
+import { planHandlers } from '../plans/planRoutes.ts';
+import { projectHandlers } from '../project/projectRoutes.ts';
 import type { Handlers } from './route.ts';
-import { sessionHandlers } from './sessionRoutes.ts';
-import { sheetHandlers } from './sheetRoutes.ts';
-import { spreadsheetHandlers } from './spreadsheetRoutes.ts';
+import { sessionHandlers } from '../people/sessionRoutes.ts';
+import { sheetHandlers } from '../sheets/sheetRoutes.ts';
+import { spreadsheetHandlers } from '../catalogue/spreadsheetRoutes.ts';
 
 /** What is done for every call of the contract; one that is missing does not compile. */
 export const handlers: Handlers = {

@@ -11,8 +11,8 @@ import {
   type Wish,
   type Written,
 } from './journal.ts';
-import { PlanLines, type PlanSnapshot } from './planLines.ts';
-import { Plans } from './plans.ts';
+import { PlanLines, type PlanSnapshot } from '../plans/planLines.ts';
+import { Plans } from '../plans/plans.ts';
 
 export type { Snapshot } from './snapshot.ts';
 export { asBuilt, type Author, type UndoResult, type Wish, type Written } from './journal.ts';

@@ -1,8 +1,8 @@
 import type { ReactNode } from 'react';
 import { useWorkspace } from '../data/workspace.tsx';
 import { AddDeviceDock } from '../racks/AddDeviceDock.tsx';
-import { ConnectDock } from '../connect/ConnectDock.tsx';
-import { TraceDock } from '../trace/TraceDock.tsx';
+import { ConnectDock } from '../cabling/connect/ConnectDock.tsx';
+import { TraceDock } from '../cabling/trace/TraceDock.tsx';
 
 /** The dock at the bottom of the work area: one at a time. */
 export function DockArea(): ReactNode {

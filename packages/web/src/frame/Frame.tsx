@@ -11,7 +11,7 @@ import { Rail } from './Rail.tsx';
 import { StatusLine } from './StatusLine.tsx';
 import { useKeys } from './useKeys.ts';
 import { Record } from '../record/Record.tsx';
-import { SignInForm } from '../signin/SignIn.tsx';
+import { SignInForm } from '../people/SignIn.tsx';
 import { Boundary } from '../kit/Boundary.tsx';
 import { Button } from '../kit/controls.tsx';
 import { Empty } from '../kit/panels.tsx';

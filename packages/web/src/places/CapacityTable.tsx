@@ -5,7 +5,7 @@ import { styled } from 'styled-components';
 import { useShown } from '../data/shown.ts';
 import { useWhereabouts } from '../data/location.ts';
 import { Choice } from '../kit/controls.tsx';
-import { Grid, type GridColumn } from '../kit/Grid.tsx';
+import { Grid, type GridColumn } from '../kit/grid/Grid.tsx';
 
 const short: Record<string, string> = {
   massLimitKg: 'Limit',

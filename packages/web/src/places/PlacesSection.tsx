@@ -3,7 +3,9 @@ import { useNetwork } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { PlaceView } from './PlaceView.tsx';
 
-const RackBench = lazy(() => import('../racks/RackBench.tsx').then((file) => ({ default: file.RackBench })));
+const RackBench = lazy(() =>
+  import('../racks/bench/RackBench.tsx').then((file) => ({ default: file.RackBench })),
+);
 
 /** Places: a rack when one is open, otherwise the place of the scope. */
 export default function PlacesSection(): ReactNode {

@@ -7,7 +7,7 @@ import { Choice } from '../kit/controls.tsx';
 import { DeviceChips } from '../kit/DeviceChips.tsx';
 import { ClosingHead, DockColumn, DockFrame, Trouble } from '../kit/dock.tsx';
 import { Hint } from '../kit/panels.tsx';
-import { useBench } from './bench.tsx';
+import { useBench } from './bench/bench.tsx';
 
 const Listed = ({ devices, none }: { devices: readonly Device[]; none: string }): ReactNode =>
   devices.length === 0 ? <Hint>{none}</Hint> : <DeviceChips devices={devices} />;

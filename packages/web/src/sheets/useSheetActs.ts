@@ -36,8 +36,8 @@ import {
 } from '@visograph/core/sheets';
 import { useMemo } from 'react';
 import { useProject } from '../data/project.tsx';
-import type { SlidLabel } from './LinkLayer.tsx';
-import type { Moved } from './moved.ts';
+import type { SlidLabel } from './surface/LinkLayer.tsx';
+import type { Moved } from './surface/moved.ts';
 
 /** Marks as they were copied, for this window and all its sheets. */
 let clipboard: { marks: Mark[]; deviceIds: string[]; at: Map<string, Point> } | null = null;

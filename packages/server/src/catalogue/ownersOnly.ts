@@ -1,0 +1,21 @@
+import type { Change, WireChange } from '@visograph/core/change';
+import type { MemberRole } from '../database/rows.ts';
+import { Refusal } from '../http/problem.ts';
+
+/** Whether a change accepts a model for the whole organisation, or takes that back. */
+function sharesModel(change: Change | WireChange): boolean {
+  if (change.kind !== 'model' || change.op === 'delete') return false;
+  const after = change.after as { sharing?: unknown };
+  const before = change.op === 'update' ? (change.before as { sharing?: unknown }).sharing : undefined;
+  return after.sharing === 'accepted' || (before === 'accepted' && after.sharing !== undefined);
+}
+
+/** An owner alone decides which models the whole organisation sees. */
+export function refuseUnlessOwner(role: MemberRole, changes: readonly (Change | WireChange)[]): void {
+  if (role === 'owner' || !changes.some(sharesModel)) return;
+  throw new Refusal(
+    403,
+    'Not allowed',
+    `You are ${role} of this project; only an owner accepts a model for the organisation or takes it back. Offer it instead.`,
+  );
+}

@@ -1,0 +1,155 @@
+import { type Page, type Sheet } from '@visograph/core/model';
+import {
+  planOf,
+  readTopology,
+  sheetToDot,
+  documentTitle,
+  sheetToGraphml,
+  shownGraph,
+  sheetToTopology,
+} from '@visograph/core/sheets';
+import type { MissingGlyphs, PrintedPages, PrintSheet } from './printing/order.ts';
+import { attach } from '../http/attach.ts';
+import { notFound, Refusal, refuseFile } from '../http/problem.ts';
+import { sent, type Call, type Caller, type Handlers } from '../http/route.ts';
+
+const day = (): string => new Date().toISOString().slice(0, 10);
+
+/** A sheet read for printing, with its title block; refused when it asks for more than can be drawn. */
+async function readSheet(
+  call: Pick<Caller, 'network'>,
+  sheetId: string,
+  page: Partial<Page> = {},
+): Promise<{ sheet: Sheet; print: PrintSheet }> {
+  const { network, revision } = await call.network();
+  const sheet = network.get('sheet', sheetId);
+  if (sheet === null) throw notFound('This sheet');
+  const plan = planOf(network, sheet, { today: day(), stamp: { revision, date: day() } });
+  if (plan.tooMany !== null)
+    throw new Refusal(
+      422,
+      'Too much for one sheet',
+      `${sheet.name} asks for ${plan.tooMany} devices. Draw the sites, or choose a smaller scope.`,
+    );
+  return { sheet, print: { name: sheet.name, plan, page: { ...sheet.page, ...page } } };
+}
+
+const paged = async (
+  call: Pick<Caller, 'network'> & { param: (name: 'sheet') => string },
+): Promise<{ sheet: Sheet; print: PrintSheet }> => readSheet(call, call.param('sheet'));
+
+const mostScale = 4;
+
+/** A file of each sheet, one after the other, in lines of JSON with progress; leaving the request stops it. */
+async function printEach(call: Call<'POST /projects/:project/print-each'>): Promise<typeof sent> {
+  const { body, response, services } = call;
+  const prints: PrintSheet[] = [];
+  for (const id of body.sheetIds) prints.push((await readSheet(call, id, body.page)).print);
+  let gone = false;
+  response.on('close', () => {
+    gone = true;
+  });
+  response.status(200).type('application/x-ndjson');
+  let done = 0;
+  for (const sheet of prints) {
+    if (gone) return sent;
+    const bytes = await services.press.print({
+      form: 'pdf',
+      sheets: [sheet],
+      title: documentTitle(sheet.plan),
+    });
+    done++;
+    response.write(
+      `${JSON.stringify({ done, of: prints.length, name: `${sheet.name}.pdf`, data: bytes.toString('base64') })}\n`,
+    );
+  }
+  response.end();
+  return sent;
+}
+
+export const sheetHandlers = {
+  'GET /projects/:project/sheets/:sheet/svg': async (call) => {
+    const { sheet, print } = await paged(call);
+    const bytes = await call.services.press.print({ form: 'svg', sheet: print });
+    return attach(call, `${sheet.name}.svg`, 'image/svg+xml', bytes);
+  },
+  'GET /projects/:project/sheets/:sheet/png': async (call) => {
+    const scale = Number(call.query('scale') ?? 2);
+    if (!(scale >= 0.1 && scale <= mostScale))
+      throw new Refusal(422, 'The scale cannot be drawn', `scale is not a number from 0.1 to ${mostScale}.`);
+    const { sheet, print } = await paged(call);
+    const transparent = call.query('transparent') === '1';
+    const bytes = await call.services.press.print({ form: 'png', sheet: print, scale, transparent });
+    return attach(call, `${sheet.name}.png`, 'image/png', bytes);
+  },
+  'GET /projects/:project/sheets/:sheet/pdf': async (call) => {
+    const { sheet, print } = await paged(call);
+    const bytes = await call.services.press.print({
+      form: 'pdf',
+      sheets: [print],
+      title: documentTitle(print.plan),
+    });
+    return attach(call, `${sheet.name}.pdf`, 'application/pdf', bytes);
+  },
+  'GET /projects/:project/sheets/:sheet/pages': async (call) => {
+    const { print } = await paged(call);
+    const bytes = await call.services.press.print({ form: 'pages', sheet: print });
+    return JSON.parse(bytes.toString('utf8')) as PrintedPages;
+  },
+  'POST /projects/:project/missing-glyphs': async (call) => {
+    const sheets: PrintSheet[] = [];
+    for (const id of call.body.sheetIds) sheets.push((await readSheet(call, id)).print);
+    const bytes = await call.services.press.print({ form: 'missing', sheets });
+    return JSON.parse(bytes.toString('utf8')) as MissingGlyphs;
+  },
+  'POST /projects/:project/print': async (call) => {
+    const { body } = call;
+    const sheets: PrintSheet[] = [];
+    for (const id of body.sheetIds) sheets.push((await readSheet(call, id, body.page)).print);
+    const title = body.title ?? (sheets.length === 1 ? (sheets[0]?.name ?? 'Sheet') : 'Sheets');
+    return attach(
+      call,
+      `${title}.pdf`,
+      'application/pdf',
+      await call.services.press.print({ form: 'pdf', sheets, title }),
+    );
+  },
+  'POST /projects/:project/print-each': printEach,
+  'GET /projects/:project/sheets/:sheet/graph': async (call) => {
+    const { sheet, print } = await paged(call);
+    const format = call.query('format') ?? 'graphml';
+    if (format === 'dot')
+      attach(
+        call,
+        `${sheet.name}.dot`,
+        'text/vnd.graphviz',
+        sheetToDot(documentTitle(print.plan), shownGraph(print.plan)),
+      );
+    else if (format === 'topology')
+      attach(
+        call,
+        `${sheet.name}.topology.json`,
+        'application/json',
+        `${JSON.stringify(sheetToTopology(documentTitle(print.plan), shownGraph(print.plan)), null, 2)}\n`,
+      );
+    else if (format === 'graphml')
+      attach(
+        call,
+        `${sheet.name}.graphml`,
+        'application/graphml+xml',
+        sheetToGraphml(documentTitle(print.plan), shownGraph(print.plan)),
+      );
+    else
+      throw new Refusal(
+        422,
+        'The format is not known',
+        `There is no format ${format}. There are graphml, dot and topology.`,
+      );
+    return undefined;
+  },
+  'POST /topology': async ({ body, query }) => {
+    const read = readTopology(body, query('place'));
+    if (!read.ok) throw refuseFile(read.problems);
+    return read.file;
+  },
+} satisfies Partial<Handlers>;

@@ -1,0 +1,135 @@
+import { deleteVrf } from '@visograph/core/addressing';
+import { applyChanges, create } from '@visograph/core/change';
+import { editRow } from '@visograph/core/commands';
+import { blankVrf, byName, colourCount, newId } from '@visograph/core/model';
+import { useState, type ReactNode } from 'react';
+import { styled, useTheme } from 'styled-components';
+import { useProject } from '../data/project.tsx';
+import { Button, Field } from '../kit/controls.tsx';
+import { Grid, type GridColumn } from '../kit/grid/Grid.tsx';
+import { Empty, Hint } from '../kit/panels.tsx';
+
+const columns: readonly GridColumn[] = [
+  { key: 'name', label: 'Name', width: 150, text: true, editable: true },
+  { key: 'routeDistinguisher', label: 'Route distinguisher', width: 170, editable: true },
+  { key: 'colour', label: 'Colour', width: 76, numeric: true, editable: true },
+  { key: 'prefixes', label: 'Prefixes', width: 80, numeric: true },
+  { key: 'addresses', label: 'Addresses', width: 90, numeric: true },
+  { key: 'vlans', label: 'VLANs', width: 70, numeric: true },
+  { key: 'notes', label: 'Notes', width: 160, text: true, editable: true },
+];
+const Bar = styled.form`
+  display: flex;
+  gap: 10px;
+  align-items: flex-end;
+  padding: 8px 12px;
+  border-bottom: 1px solid ${({ theme }) => theme.rule};
+  > span {
+    flex: 1;
+  }
+  i {
+    display: inline-block;
+    width: 12px;
+    height: 12px;
+    border-radius: 2px;
+    margin-left: 3px;
+  }
+`;
+
+/** Routing instances: named, told apart by colour, with what is in each. */
+export function VrfsView(): ReactNode {
+  const { view, canEdit, commit } = useProject();
+  const { network } = view;
+  const tokens = useTheme();
+  const [name, setName] = useState('');
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [why, setWhy] = useState<string | null>(null);
+  const rows = [...network.all('vrf')].sort(byName).map((vrf) => ({
+    id: vrf.id,
+    cells: {
+      name: vrf.name,
+      routeDistinguisher: vrf.routeDistinguisher,
+      colour: vrf.colour + 1,
+      prefixes: network.countOf('prefixesByVrf', vrf.id),
+      addresses: network.countOf('addressesByVrf', vrf.id),
+      vlans: network.countOf('vlansByVrf', vrf.id),
+      notes: vrf.notes,
+    },
+  }));
+  const edit = (id: string, key: string, text: string): string | null => {
+    const vrf = network.get('vrf', id);
+    if (vrf === null) return 'This VRF is no longer there.';
+    const typed = text.trim();
+    const fields =
+      key === 'colour'
+        ? { colour: Number(typed) - 1 }
+        : { [key]: typed === '' && key !== 'name' ? null : typed };
+    const set = editRow(network, 'vrf', vrf, fields);
+    const tried = applyChanges(network, set.changes);
+    if (!tried.ok) return tried.problems[0]?.message ?? 'Not allowed.';
+    commit(set);
+    return null;
+  };
+  return (
+    <>
+      <Bar
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (name.trim() === '') return setWhy('Give the VRF a name.');
+          const set = {
+            changes: [
+              create('vrf', {
+                ...blankVrf,
+                id: newId(),
+                name: name.trim(),
+                colour: (network.count('vrf') + 6) % colourCount,
+              }),
+            ],
+            sentence: `Added VRF ${name.trim()}`,
+          };
+          const tried = applyChanges(network, set.changes);
+          if (!tried.ok) return setWhy(tried.problems[0]?.message ?? 'Not allowed.');
+          setWhy(null);
+          if (commit(set).ok) setName('');
+        }}
+      >
+        {canEdit && (
+          <>
+            <Field label="New VRF" width={170} value={name} onChange={setName} />
+            <Button type="submit" $tone="primary">
+              Add VRF
+            </Button>
+            <Button
+              isDisabled={chosen === null}
+              onPress={() => {
+                const attempt = deleteVrf(network, chosen ?? '');
+                setWhy(attempt.ok ? null : attempt.why);
+                if (attempt.ok && commit(attempt.set).ok) setChosen(null);
+              }}
+            >
+              Delete VRF
+            </Button>
+          </>
+        )}
+        <span>{why !== null && <Hint role="alert">{why}</Hint>}</span>
+        <Hint>
+          Colours 1 to 12
+          {tokens.set.map((colour) => (
+            <i key={colour} style={{ background: colour }} />
+          ))}
+        </Hint>
+      </Bar>
+      <Grid
+        label="VRFs"
+        columns={columns}
+        rows={rows}
+        selectedId={chosen}
+        onSelect={setChosen}
+        onEdit={canEdit ? edit : undefined}
+        empty={
+          <Empty title="No VRFs yet">Everything is in the global table. Add one to keep traffic apart.</Empty>
+        }
+      />
+    </>
+  );
+}

@@ -1,0 +1,228 @@
+import {
+  connect,
+  connectPairs,
+  estimateLength,
+  nextCableLabel,
+  nextFreePort,
+  waysToJoin,
+  type Pair,
+  type Ways,
+} from '@visograph/core/cabling';
+import { applyChanges } from '@visograph/core/change';
+import { byName, speedText, whereIs, type Network, type Port } from '@visograph/core/model';
+import { useMemo, useState, type FormEvent, type ReactNode } from 'react';
+import { styled } from 'styled-components';
+import { useProject } from '../../data/project.tsx';
+import { Button, Field, Keycap, Picker, type Option } from '../../kit/controls.tsx';
+import { ClosingHead, DockColumn, DockFrame, Trouble } from '../../kit/dock.tsx';
+import { Hint } from '../../kit/panels.tsx';
+import { PasteBlock } from './PasteBlock.tsx';
+import { PortPicker } from './PortPicker.tsx';
+import { useEnds, useFirstFocus, type ConnectWish } from './useEnds.ts';
+import { WaysList } from './WaysList.tsx';
+
+const Row = styled.div`
+  display: flex;
+  gap: 8px;
+  flex: none;
+`;
+const Say = styled(Hint)`
+  line-height: 16px;
+  max-height: 34px;
+  overflow: hidden;
+`;
+const none: Ways = { fits: [], doesNotFit: [] };
+
+const deviceOptions = (network: Network): Option[] =>
+  [...network.all('device')]
+    .filter((device) => network.countOf('portsByDevice', device.id) > 0)
+    .sort(byName)
+    .map((device) => ({ id: device.id, text: device.name, detail: whereIs(network, device) }));
+
+/** The pairs of ports from the chosen ones onwards, both sides stepping to their next free port. */
+function pairsFrom(network: Network, a: Port, b: Port, count: number): Pair[] {
+  const step = (from: Port, taken: Set<string>): Port | null => {
+    let port: Port | null = from;
+    for (let tries = 0; port !== null && taken.has(port.id) && tries < 1000; tries++)
+      port = nextFreePort(network, port);
+    return port !== null && !taken.has(port.id) ? port : null;
+  };
+  const pairs: Pair[] = [];
+  const taken = new Set<string>();
+  let [left, right]: [Port | null, Port | null] = [a, b];
+  while (pairs.length < count && left !== null && right !== null) {
+    pairs.push({ a: left, b: right });
+    taken.add(left.id).add(right.id);
+    left = step(left, taken);
+    if (left !== null) taken.add(left.id);
+    right = step(right, taken);
+    if (left !== null) taken.delete(left.id);
+  }
+  return pairs;
+}
+
+/**
+ * Connecting: A end, what fits, B end. The A end is what was selected; Enter anywhere connects, takes the next
+ * label and steps both ends on to their next free ports. Choices stay when the other end changes.
+ */
+export function ConnectDock({ dock, onClose }: { dock: ConnectWish; onClose: () => void }): ReactNode {
+  const { view, commit } = useProject();
+  const { network } = view;
+  const { a, b } = useEnds(network, dock);
+  const [typeId, setType] = useState<string | null>(null);
+  const [label, setLabel] = useState<string | null>(null);
+  const [length, setLength] = useState<string | null>(null);
+  const [parallel, setParallel] = useState('1');
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const [done, setDone] = useState<string | null>(null);
+  const [pasting, setPasting] = useState(false);
+  const form = useFirstFocus(dock);
+
+  const needed = useMemo(
+    () => (a.device === null || b.device === null ? null : estimateLength(network, a.device, b.device)),
+    [network, a.device, b.device],
+  );
+  const typed = length === null || length.trim() === '' ? null : Number(length.replace(',', '.'));
+  const overruled = typed !== null && Number.isFinite(typed) && typed >= 0 ? typed : null;
+  const metres = overruled ?? needed?.metres ?? null;
+  const ways = useMemo(
+    () => (a.port === null || b.port === null ? none : waysToJoin(network, a.port, b.port, metres)),
+    [network, a.port, b.port, metres],
+  );
+  const way = ways.fits.find((one) => one.type.id === typeId) ?? ways.fits[0] ?? null;
+  const shownLabel = label ?? (a.port === null ? '' : nextCableLabel(network, a.port, b.port));
+  const shownLength = length ?? (way?.lengthM == null ? '' : String(way.lengthM));
+  const options = useMemo(() => deviceOptions(network), [network]);
+  const count = Math.floor(Number(parallel));
+  const many = Number.isFinite(count) && count > 1;
+
+  const finish = (sentence: string, after: Network, from: Port, to: Port): void => {
+    setTrouble(null);
+    setDone(sentence);
+    setLabel(null);
+    setLength(null);
+    a.setPort(nextFreePort(after, from)?.id ?? null);
+    b.setPort(nextFreePort(after, to)?.id ?? null);
+  };
+  const connectMany = (from: Port, to: Port): void => {
+    const pairs = pairsFrom(network, from, to, Math.min(count, 500));
+    const { results, set } = connectPairs(network, pairs, {
+      typeId: way?.type.id ?? null,
+      lengthM: overruled,
+    });
+    const wrong = results.find((result) => result.problem !== null);
+    if (wrong !== undefined || pairs.length < count)
+      return setTrouble(
+        wrong?.problem ??
+          `There are only ${pairs.length} pairs of free ports like these; ${count} were asked for.`,
+      );
+    const tried = applyChanges(network, set.changes);
+    if (!tried.ok) return setTrouble(tried.problems[0]?.message ?? 'They cannot be connected.');
+    if (!commit(set).ok) return;
+    const last = pairs.at(-1);
+    setParallel('1');
+    if (last !== undefined) finish(set.sentence, tried.network, last.a, last.b);
+  };
+  const submit = (event: FormEvent): void => {
+    event.preventDefault();
+    if (a.port === null || b.port === null)
+      return setTrouble(
+        a.port === null ? 'Choose a free port for the A end.' : 'Choose a free, matching port for the B end.',
+      );
+    if (typed !== null && overruled === null)
+      return setTrouble(`“${length ?? ''}” is not a length in metres.`);
+    if (parallel.trim() !== '1' && !many)
+      return setTrouble(`“${parallel}” is not a number of cables: write 1 or more.`);
+    if (many) return connectMany(a.port, b.port);
+    const set = connect(network, {
+      aPortId: a.port.id,
+      bPortId: b.port.id,
+      label: shownLabel,
+      typeId: way?.type.id ?? null,
+      lengthM: overruled ?? way?.lengthM ?? null,
+      optics: way?.optics ?? [],
+      aLegs: way?.aLegs ?? [],
+      bLegs: way?.bLegs ?? [],
+    });
+    const tried = applyChanges(network, set.changes);
+    if (!tried.ok) return setTrouble(tried.problems[0]?.message ?? 'It cannot be connected.');
+    if (!commit(set).ok) return;
+    finish(set.sentence, tried.network, a.port, b.port);
+  };
+  if (pasting) return <PasteBlock onBack={() => setPasting(false)} onClose={onClose} />;
+  const action = many ? `Connect ${count} pairs` : `Connect as ${shownLabel}`;
+  const noEnd = b.device !== null && a.port !== null && b.port === null;
+  return (
+    <DockFrame
+      as="form"
+      ref={form}
+      aria-label="Connect"
+      onSubmit={submit}
+      onKeyDown={(event) => {
+        if (event.key === 'Escape' && !event.defaultPrevented) onClose();
+        const list = event.target instanceof HTMLElement && event.target.closest('[role="listbox"]') !== null;
+        if (event.key === 'Enter' && list && !event.defaultPrevented) form.current?.requestSubmit();
+      }}
+    >
+      <DockColumn>
+        <h2>{a.port === null ? 'A end' : `A end · ${a.port.name}`}</h2>
+        <Picker label="A device" options={options} value={a.deviceId} onChange={a.setDevice} />
+        {a.device !== null && (
+          <PortPicker label="A port" ends={a.ends} value={a.port?.id ?? null} onChange={a.setPort} />
+        )}
+      </DockColumn>
+      <DockColumn $shaded $grow={1.5}>
+        <h2>
+          <span>{needed === null ? 'What fits' : `What fits at ${needed.metres.toFixed(1)} m`}</span>
+          <Button $tone="quiet" onPress={() => setPasting(true)} style={{ height: 20, padding: '0 4px' }}>
+            From a list
+          </Button>
+        </h2>
+        {a.port === null || b.port === null ? (
+          <Hint>
+            {noEnd
+              ? `${b.device?.name ?? ''} has no free port that matches ${a.port?.name ?? ''}.`
+              : 'Choose both ends: what fits between them is listed here.'}
+          </Hint>
+        ) : (
+          <>
+            <WaysList ways={ways} value={way?.type.id ?? null} onChange={setType} />
+            <Row>
+              <Field label="Label" value={shownLabel} onChange={setLabel} mono required={!many} />
+              <Field label="Length (m)" value={shownLength} onChange={setLength} mono width={76} />
+              <Field label="In parallel" value={parallel} onChange={setParallel} mono width={66} />
+            </Row>
+          </>
+        )}
+        {trouble !== null && <Trouble role="alert">{trouble}</Trouble>}
+        {trouble === null && done !== null && <Say role="status">{done}</Say>}
+        {trouble === null && done === null && needed !== null && (
+          <Say title={needed.arithmetic}>{`Length: ${needed.arithmetic}`}</Say>
+        )}
+      </DockColumn>
+      <DockColumn>
+        <ClosingHead onClose={onClose}>{b.port === null ? 'B end' : `B end · ${b.port.name}`}</ClosingHead>
+        <Picker label="B device" options={options} value={b.deviceId} onChange={b.setDevice} />
+        {b.device !== null && (
+          <PortPicker label="B port" ends={b.ends} value={b.port?.id ?? null} onChange={b.setPort} />
+        )}
+        <Button
+          type="submit"
+          $tone="primary"
+          isDisabled={a.port === null || b.port === null}
+          style={{ flex: 'none' }}
+        >
+          {a.port !== null && b.port !== null
+            ? action
+            : b.device === null
+              ? 'Not chosen yet'
+              : `${b.device.name}: no free port`}
+          <Keycap>Enter</Keycap>
+        </Button>
+        {way?.speedBps != null && !many && (
+          <Say>{`Runs at ${speedText(way.speedBps)}${way.bLegs.length > 0 ? `, legs to ${way.bLegs.map((leg) => leg.name).join(', ')}` : ''}`}</Say>
+        )}
+      </DockColumn>
+    </DockFrame>
+  );
+}

@@ -1,0 +1,38 @@
+import type { ReactNode } from 'react';
+import { useProject } from '../../data/project.tsx';
+import { useWhereabouts } from '../../data/location.ts';
+import { Grid, type GridRow } from '../../kit/grid/Grid.tsx';
+import { deviceColumns, editDevice } from './deviceRows.ts';
+
+interface Props {
+  label: string;
+  rows: readonly GridRow[];
+  filter?: string;
+  empty?: ReactNode;
+}
+
+/** Devices as rows: chosen and edited here as everywhere. */
+export function DeviceGrid({ label, rows, filter, empty }: Props): ReactNode {
+  const { view, commit, canEdit } = useProject();
+  const { network } = view;
+  const { selection, select } = useWhereabouts();
+  const ofPort = selection?.kind === 'port' ? (network.get('port', selection.id)?.deviceId ?? null) : null;
+  const edit = (id: string, key: string, text: string): string | null => {
+    const device = network.get('device', id);
+    return device === null
+      ? 'This device is no longer there.'
+      : editDevice(network, device, key, text, commit);
+  };
+  return (
+    <Grid
+      label={label}
+      columns={deviceColumns}
+      rows={rows}
+      filter={filter}
+      selectedId={selection?.kind === 'device' ? selection.id : ofPort}
+      onSelect={(id) => select({ kind: 'device', id })}
+      onEdit={canEdit ? edit : undefined}
+      empty={empty}
+    />
+  );
+}

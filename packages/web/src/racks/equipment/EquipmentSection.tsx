@@ -1,0 +1,47 @@
+import { useMemo, useState, type ReactNode } from 'react';
+import { useProject } from '../../data/project.tsx';
+import { useWhereabouts } from '../../data/location.ts';
+import { useWorkspace } from '../../data/workspace.tsx';
+import { Button } from '../../kit/controls.tsx';
+import { Filter } from '../../kit/Filter.tsx';
+import { Empty, Work, WorkHead } from '../../kit/panels.tsx';
+import { DeviceGrid } from './DeviceGrid.tsx';
+import { deviceRows } from './deviceRows.ts';
+
+/** All devices of the scope. */
+export default function EquipmentSection(): ReactNode {
+  const { view, canEdit } = useProject();
+  const { network } = view;
+  const { scopeId } = useWhereabouts();
+  const { setDock } = useWorkspace();
+  const [filter, setFilter] = useState('');
+  const rows = useMemo(() => deviceRows(network, scopeId), [network, scopeId]);
+  return (
+    <Work>
+      <WorkHead>
+        <h1>Equipment</h1>
+        <p>{`${rows.length} devices`}</p>
+        <div>
+          <Filter value={filter} onChange={setFilter} />
+          {canEdit && (
+            <Button $tone="primary" onPress={() => setDock({ form: 'addDevice', rackId: null, unit: null })}>
+              Add device
+            </Button>
+          )}
+        </div>
+      </WorkHead>
+      <DeviceGrid
+        label="Devices"
+        rows={rows}
+        filter={filter}
+        empty={
+          <Empty title={filter === '' ? 'No devices here yet' : 'No device contains that'}>
+            {filter === ''
+              ? 'Add one from the catalogue, or choose a wider scope.'
+              : 'Clear the filter to see all.'}
+          </Empty>
+        }
+      />
+    </Work>
+  );
+}

@@ -1,0 +1,151 @@
+import { paperNames, type Page, type PaperSize, type Sheet } from '@visograph/core/model';
+import { zipSync } from 'fflate';
+import { useRef, useState, type ReactNode } from 'react';
+import { styled } from 'styled-components';
+import { callFile, callLines } from '../../data/api.ts';
+import { useProject } from '../../data/project.tsx';
+import { useMeantQuery } from '../../data/shown.ts';
+import { Button, Choice } from '../../kit/controls.tsx';
+import { Trouble } from '../../kit/dock.tsx';
+import { PanelDialog } from '../../kit/panelDialog.tsx';
+import { Hint } from '../../kit/panels.tsx';
+import { Tick } from '../../kit/Tick.tsx';
+import { MissingGlyphs } from './MissingGlyphs.tsx';
+import { saveFile } from '../../kit/saveFile.ts';
+
+const Stack = styled.div`
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  margin: 8px 0;
+  ul {
+    max-height: 260px;
+    overflow: auto;
+    display: flex;
+    flex-direction: column;
+    gap: 4px;
+  }
+  progress {
+    width: 100%;
+    accent-color: ${({ theme }) => theme.accent};
+  }
+`;
+const Line = styled.div`
+  display: flex;
+  gap: 8px;
+  align-items: flex-end;
+`;
+
+/** Several sheets in one PDF, or a file of each in one go. */
+export function PrintMany({ sheets, onClose }: { sheets: readonly Sheet[]; onClose: () => void }): ReactNode {
+  const { project } = useProject();
+  const query = useMeantQuery();
+  const params = { project: project.id };
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(() => new Set(sheets.map((sheet) => sheet.id)));
+  const [size, setSize] = useState<PaperSize | 'own'>('own');
+  const [progress, setProgress] = useState<{ done: number; of: number } | null>(null);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const stopper = useRef<AbortController | null>(null);
+  const page: Partial<Page> = size === 'own' ? {} : { size };
+  const sheetIds = sheets.filter((sheet) => chosen.has(sheet.id)).map((sheet) => sheet.id);
+  const guarded = async (work: (signal: AbortSignal) => Promise<void>): Promise<void> => {
+    const controller = new AbortController();
+    stopper.current = controller;
+    setTrouble(null);
+    setProgress({ done: 0, of: sheetIds.length });
+    try {
+      await work(controller.signal);
+    } catch (error) {
+      if (!controller.signal.aborted)
+        setTrouble(error instanceof Error ? error.message : 'It could not be printed.');
+    } finally {
+      setProgress(null);
+    }
+  };
+  const together = (): Promise<void> =>
+    guarded(async (signal) => {
+      const bytes = await callFile(
+        'POST /projects/:project/print',
+        { params, query, body: { sheetIds, page, title: project.name } },
+        signal,
+      );
+      saveFile(`${project.name}.pdf`, bytes as BlobPart, 'application/pdf');
+    });
+  const each = (): Promise<void> =>
+    guarded(async (signal) => {
+      const files: Record<string, Uint8Array> = {};
+      await callLines(
+        'POST /projects/:project/print-each',
+        { params, query, body: { sheetIds, page } },
+        signal,
+        ({ done, of, name, data }) => {
+          files[name.replaceAll('/', '-')] = Uint8Array.from(atob(data), (letter) => letter.charCodeAt(0));
+          setProgress({ done, of });
+        },
+      );
+      saveFile(`${project.name} sheets.zip`, zipSync(files, { level: 0 }), 'application/zip');
+    });
+  return (
+    <PanelDialog
+      title="Print several sheets"
+      open
+      onOpenChange={(open) => {
+        if (open) return;
+        stopper.current?.abort();
+        onClose();
+      }}
+    >
+      <Stack>
+        <ul>
+          {sheets.map((sheet) => (
+            <li key={sheet.id}>
+              <Tick
+                isSelected={chosen.has(sheet.id)}
+                onChange={(on) => {
+                  const next = new Set(chosen);
+                  if (on) next.add(sheet.id);
+                  else next.delete(sheet.id);
+                  setChosen(next);
+                }}
+              >
+                {sheet.name}
+              </Tick>
+            </li>
+          ))}
+        </ul>
+        <Line>
+          <Choice
+            label="Paper"
+            width={170}
+            value={size}
+            options={[
+              { id: 'own', text: 'Of each sheet' },
+              ...paperNames.map((name) => ({ id: name, text: name })),
+            ]}
+            onChange={(next) => setSize((next ?? 'own') as PaperSize | 'own')}
+          />
+        </Line>
+        <MissingGlyphs sheetIds={sheetIds} />
+        {progress === null ? (
+          <Line>
+            <Button $tone="primary" isDisabled={sheetIds.length === 0} onPress={() => void together()}>
+              {`${sheetIds.length} in one PDF`}
+            </Button>
+            <Button isDisabled={sheetIds.length === 0} onPress={() => void each()}>
+              A PDF of each
+            </Button>
+          </Line>
+        ) : (
+          <>
+            <progress max={progress.of} value={progress.done} aria-label="Printing" />
+            <Line>
+              <Hint>{`${progress.done} of ${progress.of} printed`}</Hint>
+              <Button onPress={() => stopper.current?.abort()}>Stop</Button>
+            </Line>
+          </>
+        )}
+        {trouble !== null && <Trouble role="alert">{trouble}</Trouble>}
+      </Stack>
+    </PanelDialog>
+  );
+}

@@ -1,0 +1,166 @@
+import { paperNames, type Page, type PaperSize, type Sheet } from '@visograph/core/model';
+import { pagesOf, setSheet, type Scene } from '@visograph/core/sheets';
+import { diagramBox } from '@visograph/drawing';
+import { useState, type ReactNode } from 'react';
+import { Dialog } from 'react-aria-components';
+import { styled } from 'styled-components';
+import { addressOf, call } from '../../data/api.ts';
+import { useProject } from '../../data/project.tsx';
+import { useMeantQuery } from '../../data/shown.ts';
+import { Button, Choice, Field } from '../../kit/controls.tsx';
+import { Hint } from '../../kit/panels.tsx';
+import { Tick } from '../../kit/Tick.tsx';
+import { MissingGlyphs } from './MissingGlyphs.tsx';
+import { PrintPages, type PaperPages } from './PrintPages.tsx';
+
+const Panel = styled(Dialog)`
+  width: 330px;
+  padding: 10px 12px 12px;
+  outline: none;
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  h2 {
+    font-size: 12px;
+    color: ${({ theme }) => theme.inkSoft};
+  }
+`;
+const Line = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  align-items: flex-end;
+`;
+
+interface Props {
+  sheet: Sheet;
+  scene: Scene;
+  framesShown: boolean;
+  onFrames: (shown: boolean) => void;
+}
+
+/** Paper, and the files a sheet can be saved as. What is hidden on the sheet is not in them. */
+export function PrintPanel({ sheet, scene, framesShown, onFrames }: Props): ReactNode {
+  const { project, commit, canEdit, moment, sync } = useProject();
+  const [paper, setPaper] = useState<PaperPages | null>(null);
+  const { page } = sheet;
+  const set = (fields: Partial<Page>): void =>
+    void commit(setSheet(sheet, { page: { ...page, ...fields } }, 'the paper'));
+  const pages = pagesOf(diagramBox(scene), page);
+  const query = useMeantQuery();
+  const params = { project: project.id, sheet: sheet.id };
+  const to = {
+    pdf: addressOf('GET /projects/:project/sheets/:sheet/pdf', { params, query }),
+    svg: addressOf('GET /projects/:project/sheets/:sheet/svg', { params, query }),
+    png: (scale: number, transparent?: '1') =>
+      addressOf('GET /projects/:project/sheets/:sheet/png', {
+        params,
+        query: { ...query, scale: String(scale), transparent },
+      }),
+    graph: (format: 'graphml' | 'dot' | 'topology') =>
+      addressOf('GET /projects/:project/sheets/:sheet/graph', { params, query: { ...query, format } }),
+  };
+  const save = (address: string): void => window.location.assign(address);
+  const print = async (): Promise<void> => {
+    try {
+      setPaper(await call('GET /projects/:project/sheets/:sheet/pages', { params, query }));
+    } catch (error) {
+      sync.announce({
+        tone: 'bad',
+        text: error instanceof Error ? error.message : 'It could not be printed.',
+      });
+    }
+  };
+  const number = (text: string): number | null => {
+    const value = Number(text.replace(',', '.'));
+    return text.trim() !== '' && Number.isFinite(value) ? value : null;
+  };
+  return (
+    <Panel aria-label="Print and save">
+      <h2>Paper</h2>
+      <Line>
+        <Choice
+          label="Size"
+          width={100}
+          value={page.size}
+          options={paperNames.map((size) => ({ id: size, text: size }))}
+          onChange={(size) => set({ size: size as PaperSize })}
+        />
+        <Choice
+          label="Lies"
+          width={104}
+          value={page.landscape ? 'across' : 'upright'}
+          options={[
+            { id: 'across', text: 'Landscape' },
+            { id: 'upright', text: 'Portrait' },
+          ]}
+          onChange={(way) => set({ landscape: way === 'across' })}
+        />
+        <Field
+          label="Margin (mm)"
+          width={80}
+          value={String(page.marginMm)}
+          onChange={(text) => {
+            const value = number(text);
+            if (value !== null && value >= 0 && value <= 50) set({ marginMm: value });
+          }}
+        />
+      </Line>
+      <Line>
+        <Choice
+          label="Pages"
+          width={150}
+          value={page.fit ? 'fit' : 'tile'}
+          options={[
+            { id: 'fit', text: 'Fitted to one page' },
+            { id: 'tile', text: 'Tiled over several' },
+          ]}
+          onChange={(way) => set({ fit: way === 'fit' })}
+        />
+        {!page.fit && (
+          <Choice
+            label="Scale"
+            width={90}
+            value={String(page.scale)}
+            options={[0.25, 0.35, 0.5, 0.7, 1, 1.4, 2].map((scale) => ({
+              id: String(scale),
+              text: `${Math.round(scale * 100)} %`,
+            }))}
+            onChange={(scale) => set({ scale: Number(scale) })}
+          />
+        )}
+      </Line>
+      <Hint>
+        {pages.frames.length === 1
+          ? `One page, drawn at ${Math.round(pages.mmPerUnit * (96 / 25.4) * 100)} % of its size on the screen`
+          : `${pages.frames.length} pages of ${page.size}`}
+      </Hint>
+      <Tick isSelected={framesShown} onChange={onFrames}>
+        Show the edges of the paper
+      </Tick>
+      <Line>
+        <Button $tone="primary" onPress={() => save(to.pdf)}>
+          Save PDF
+        </Button>
+        <Button onPress={() => void print()}>Print …</Button>
+        <Button onPress={() => save(to.svg)}>Save SVG</Button>
+      </Line>
+      <h2>Picture (PNG)</h2>
+      <Line>
+        {[1, 2, 3, 4].map((scale) => (
+          <Button key={scale} onPress={() => save(to.png(scale))}>{`${scale}×`}</Button>
+        ))}
+        <Button onPress={() => save(to.png(2, '1'))}>2×, no paper</Button>
+      </Line>
+      <h2>Graph</h2>
+      <Line>
+        <Button onPress={() => save(to.graph('graphml'))}>GraphML</Button>
+        <Button onPress={() => save(to.graph('dot'))}>DOT</Button>
+        <Button onPress={() => save(to.graph('topology'))}>Topology (RFC 8345)</Button>
+      </Line>
+      <MissingGlyphs sheetIds={[sheet.id]} />
+      {!canEdit && moment === null && <Hint>The paper is set by editors.</Hint>}
+      {paper !== null && <PrintPages paper={paper} onDone={() => setPaper(null)} />}
+    </Panel>
+  );
+}

@@ -1,0 +1,231 @@
+import type { Box, Container, Plate, Point, Scene, SceneMark } from '@visograph/core/sheets';
+import { ContainerShape, MarkShape, PlateShape, type Detail } from '@visograph/drawing';
+import { NodeResizer, useStore, type Node, type NodeProps } from '@xyflow/react';
+import { createContext, memo, useContext, useState, type ReactNode } from 'react';
+import { styled } from 'styled-components';
+import { useTheme } from '../../theme/theme.tsx';
+import { CornerGrips } from './CornerGrips.tsx';
+
+/** Below these zooms text cannot be read: first lines and labels go, then names. */
+const namesOnlyBelow = 0.55;
+const tabsOnlyBelow = 0.16;
+export const detailAt = (zoom: number): Detail =>
+  zoom < tabsOnlyBelow ? 'tab' : zoom < namesOnlyBelow ? 'name' : 'full';
+
+/** What nodes can do to the sheet they stand on. */
+export interface NodeActs {
+  canEdit: boolean;
+  rename: (plate: Plate, name: string) => void;
+  renaming: string | null;
+  setRenaming: (id: string | null) => void;
+  resize: (markId: string, box: Box) => void;
+  corners: (markId: string, points: Point[]) => void;
+  beginLink: (plateId: string) => void;
+}
+export const Acts = createContext<NodeActs | null>(null);
+
+type PlateNode = Node<{ plate: Plate; lit: boolean }, 'plate'>;
+type ContainerNode = Node<{ container: Container }, 'container'>;
+type MarkNode = Node<{ mark: SceneMark }, 'mark'>;
+export type SheetNode = PlateNode | ContainerNode | MarkNode;
+
+export const containerNodeId = (id: string): string => `in:${id}`;
+export const markNodeId = (id: string): string => `mark:${id}`;
+export const markIdOf = (nodeId: string): string | null =>
+  nodeId.startsWith('mark:') ? nodeId.slice('mark:'.length) : null;
+
+const Rename = styled.input`
+  position: absolute;
+  left: 27px;
+  top: 50%;
+  transform: translateY(-50%);
+  width: calc(100% - 31px);
+  height: 22px;
+  padding: 0 4px;
+  font: inherit;
+  font-weight: 600;
+  border: 1px solid ${({ theme }) => theme.accent};
+  border-radius: 2px;
+  background: ${({ theme }) => theme.surface};
+  color: ${({ theme }) => theme.ink};
+`;
+/** Where a link is pulled out of a plate by the mouse; by keyboard `C` does the same. */
+const Grip = styled.span`
+  position: absolute;
+  right: -9px;
+  top: calc(50% - 8px);
+  width: 16px;
+  height: 16px;
+  padding: 0;
+  border-radius: 8px;
+  border: 2px solid ${({ theme }) => theme.surface};
+  background: ${({ theme }) => theme.accent};
+  cursor: crosshair;
+  opacity: 0;
+  .react-flow__node:hover &,
+  .react-flow__node.selected &,
+  &:hover {
+    opacity: 1;
+  }
+`;
+
+function RenameField({ plate, acts }: { plate: Plate; acts: NodeActs }): ReactNode {
+  const [name, setName] = useState(plate.name);
+  const keep = (): void => {
+    acts.setRenaming(null);
+    if (name.trim() !== '' && name.trim() !== plate.name) acts.rename(plate, name.trim());
+  };
+  return (
+    <Rename
+      className="nodrag nopan"
+      aria-label={`Name of ${plate.name}`}
+      autoFocus
+      value={name}
+      onFocus={(event) => event.currentTarget.select()}
+      onChange={(event) => setName(event.target.value)}
+      onBlur={keep}
+      onKeyDown={(event) => {
+        event.stopPropagation();
+        if (event.key === 'Enter') keep();
+        if (event.key === 'Escape') acts.setRenaming(null);
+      }}
+    />
+  );
+}
+
+const PlateView = memo(function PlateView({ data, selected }: NodeProps<PlateNode>): ReactNode {
+  const { tokens } = useTheme();
+  const acts = useContext(Acts);
+  const detail = useStore((state) => detailAt(state.transform[2]));
+  const { plate, lit } = data;
+  const connects = acts?.canEdit === true && plate.form === 'device' && detail !== 'tab';
+  return (
+    <>
+      <svg width={plate.box.width} height={plate.box.height} aria-hidden="true">
+        <PlateShape plate={plate} tokens={tokens} selected={lit || selected} detail={detail} />
+      </svg>
+      {acts?.renaming === plate.id && <RenameField plate={plate} acts={acts} />}
+      {connects && (
+        <Grip
+          aria-hidden="true"
+          data-pull={plate.name}
+          className="nodrag nopan"
+          title="Drag to another plate to connect"
+          onPointerDown={(event) => {
+            event.stopPropagation();
+            acts.beginLink(plate.id);
+          }}
+        />
+      )}
+    </>
+  );
+});
+
+const ContainerView = memo(function ContainerView({ data }: NodeProps<ContainerNode>): ReactNode {
+  const { tokens } = useTheme();
+  return (
+    <>
+      <svg width={data.container.box.width} height={data.container.box.height} aria-hidden="true">
+        <ContainerShape container={data.container} tokens={tokens} />
+      </svg>
+      <div
+        className="container-title"
+        title={data.container.sheetId === null ? '' : 'Double-click: its own sheet'}
+      />
+    </>
+  );
+});
+
+const resizable: readonly SceneMark['form'][] = [
+  'note',
+  'callout',
+  'rectangle',
+  'ellipse',
+  'enclosure',
+  'picture',
+  'dimension',
+];
+
+const MarkView = memo(function MarkView({ data, selected }: NodeProps<MarkNode>): ReactNode {
+  const { tokens } = useTheme();
+  const acts = useContext(Acts);
+  const { mark } = data;
+  const { width, height } = mark.box;
+  const enclosure = mark.form === 'enclosure';
+  return (
+    <>
+      {selected && acts?.canEdit === true && !mark.locked && resizable.includes(mark.form) && (
+        <NodeResizer
+          minWidth={24}
+          minHeight={16}
+          color={tokens.accent}
+          onResizeEnd={(_event, { x, y, width: wide, height: high }) =>
+            acts.resize(mark.id, { x, y, width: wide, height: high })
+          }
+        />
+      )}
+      <svg
+        width={Math.max(1, width)}
+        height={Math.max(1, height)}
+        viewBox={`${mark.box.x} ${mark.box.y} ${Math.max(1, width)} ${Math.max(1, height)}`}
+        aria-hidden="true"
+        className={selected ? 'chosen' : undefined}
+      >
+        <MarkShape mark={mark} tokens={tokens} />
+        {selected && acts?.canEdit === true && !mark.locked && mark.points.length > 0 && (
+          <CornerGrips mark={mark} onCorners={(points) => acts.corners(mark.id, points)} />
+        )}
+      </svg>
+      {enclosure && <div className="container-title" />}
+    </>
+  );
+});
+
+export const nodeTypes = { plate: PlateView, container: ContainerView, mark: MarkView };
+
+/** A scene as nodes of the surface: sizes are given, so that nothing has to be measured. */
+export function nodesOf(scene: Scene, canEdit: boolean, lit: ReadonlySet<string>): SheetNode[] {
+  const sized = (box: Box) => ({
+    position: { x: box.x, y: box.y },
+    width: box.width,
+    height: box.height,
+    measured: { width: box.width, height: box.height },
+  });
+  return [
+    ...scene.containers.map((container): ContainerNode => ({
+      id: containerNodeId(container.id),
+      type: 'container',
+      data: { container },
+      ...sized(container.box),
+      zIndex: container.parentId === null ? -3 : -2,
+      selectable: false,
+      focusable: false,
+      draggable: canEdit && !container.locked,
+      dragHandle: '.container-title',
+      ariaLabel: container.title,
+      ariaRole: 'group',
+    })),
+    ...scene.marks.map((mark): MarkNode => ({
+      id: markNodeId(mark.id),
+      type: 'mark',
+      data: { mark },
+      ...sized(mark.box),
+      zIndex: mark.level < 0 ? -1 : 3,
+      draggable: canEdit && !mark.locked,
+      dragHandle: mark.form === 'enclosure' ? '.container-title' : undefined,
+      className: mark.form === 'enclosure' ? 'enclosure' : undefined,
+      ariaLabel: mark.spoken,
+      ariaRole: 'button',
+    })),
+    ...scene.plates.map((plate): PlateNode => ({
+      id: plate.id,
+      type: 'plate',
+      data: { plate, lit: lit.has(plate.id) },
+      ...sized(plate.box),
+      zIndex: 2,
+      draggable: canEdit && !plate.locked,
+      ariaLabel: plate.spoken,
+      ariaRole: 'button',
+    })),
+  ];
+}

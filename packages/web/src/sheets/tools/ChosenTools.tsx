@@ -1,0 +1,144 @@
+import { type Sheet } from '@visograph/core/model';
+import { groupOnSheet, type Alignment, type Plate } from '@visograph/core/sheets';
+import { useState, type ReactNode } from 'react';
+import { DialogTrigger, MenuItem, MenuTrigger, Button as AriaButton, Dialog } from 'react-aria-components';
+import { styled } from 'styled-components';
+import { useProject } from '../../data/project.tsx';
+import { Button, Field, Floating } from '../../kit/controls.tsx';
+import { MenuList, ToolLine } from '../../kit/tools.tsx';
+import type { SheetActs } from '../useSheetActs.ts';
+
+const Ask = styled(Dialog)`
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  padding: 10px 12px;
+  width: 280px;
+  outline: none;
+  div {
+    display: flex;
+    gap: 6px;
+  }
+`;
+
+const arrangements: readonly { id: Parameters<SheetActs['arrange']>[0]; text: string; least: number }[] = [
+  ...(
+    [
+      ['left', 'Align left edges'],
+      ['centre', 'Align centres in a column'],
+      ['right', 'Align right edges'],
+      ['top', 'Align top edges'],
+      ['middle', 'Align middles in a row'],
+      ['bottom', 'Align bottom edges'],
+    ] as [Alignment, string][]
+  ).map(([id, text]) => ({ id, text, least: 2 })),
+  { id: 'spreadX', text: 'Same gaps across', least: 3 },
+  { id: 'spreadY', text: 'Same gaps down', least: 3 },
+  { id: 'mirrorX', text: 'Mirror left to right', least: 2 },
+  { id: 'mirrorY', text: 'Mirror top to bottom', least: 2 },
+  { id: 'sameSize', text: 'Same size', least: 2 },
+  { id: 'straighten', text: 'Straighten the link between them', least: 2 },
+];
+
+/** What a group is to be called. */
+function GroupAsk({ onName }: { onName: (name: string) => void }): ReactNode {
+  const [name, setName] = useState('');
+  return (
+    <Ask aria-label="Group">
+      {({ close }) => (
+        <form
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (name.trim() === '') return;
+            onName(name);
+            close();
+          }}
+        >
+          <Field label="Name of the group" value={name} onChange={setName} autoFocus />
+          <Button type="submit" $tone="primary">
+            Group
+          </Button>
+        </form>
+      )}
+    </Ask>
+  );
+}
+
+interface Props {
+  sheet: Sheet;
+  plates: readonly Plate[];
+  markIds: readonly string[];
+  acts: SheetActs;
+  onDelete: () => void;
+  /** Chooses all members of a group. */
+  onGroup: (members: readonly string[]) => void;
+  /** Draws the chosen devices on a sheet of their own. */
+  onApart: () => void;
+}
+
+/** What can be done with what is chosen on the sheet, over the drawing so that nothing below moves. */
+export function ChosenTools({ sheet, plates, markIds, acts, onDelete, onGroup, onApart }: Props): ReactNode {
+  const { view } = useProject();
+  const count = plates.length + markIds.length;
+  const [only] = plates;
+  if (count === 0) return null;
+  const fold = count === 1 && only?.form === 'fold' ? only : null;
+  const locked =
+    plates.every((plate) => plate.locked) &&
+    markIds.every((id) => view.network.get('mark', id)?.locked === true);
+  const first = plates[0]?.subjects[0] ?? markIds[0] ?? '';
+  const group = sheet.groups.find((one) => one.members.includes(first));
+  const place = count === 1 && only?.form === 'place' && sheet.projection === 'cabling' ? only : null;
+  return (
+    <ToolLine role="group" aria-label="Chosen on the sheet">
+      <span>
+        {count === 1 ? (only?.name ?? view.network.get('mark', markIds[0] ?? null)?.form) : `${count} chosen`}
+      </span>
+      {count > 1 && (
+        <MenuTrigger>
+          <Button as={AriaButton}>Arrange</Button>
+          <Floating>
+            <MenuList
+              aria-label="Arrange"
+              onAction={(key) => acts.arrange(key as Alignment, plates, markIds)}
+            >
+              {arrangements
+                .filter(({ id, least }) => count >= least && (id !== 'straighten' || plates.length === 2))
+                .map(({ id, text }) => (
+                  <MenuItem key={id} id={id}>
+                    {text}
+                  </MenuItem>
+                ))}
+            </MenuList>
+          </Floating>
+        </MenuTrigger>
+      )}
+      {group !== undefined && count < group.members.length && (
+        <Button onPress={() => onGroup(group.members)}>{`All of ${group.name}`}</Button>
+      )}
+      {fold !== null && <Button onPress={() => acts.unfold(fold.id)}>Unfold</Button>}
+      {place !== null && (
+        <Button onPress={() => acts.collapse(place.subjects[0] ?? '', false)}>Open up</Button>
+      )}
+      {plates.length > 0 && <Button onPress={() => acts.tidy(plates)}>Tidy</Button>}
+      <Button onPress={() => acts.lock(plates, markIds, !locked)}>{locked ? 'Unlock' : 'Lock'}</Button>
+      {count > 1 && (
+        <DialogTrigger>
+          <Button as={AriaButton}>Group</Button>
+          <Floating>
+            <GroupAsk
+              onName={(name) =>
+                acts.commit(
+                  groupOnSheet(sheet, name, [...plates.flatMap((plate) => plate.subjects), ...markIds]),
+                )
+              }
+            />
+          </Floating>
+        </DialogTrigger>
+      )}
+      <Button onPress={() => acts.copy(plates, markIds)}>Copy</Button>
+      {plates.length > 1 && <Button onPress={onApart}>Own sheet</Button>}
+      <Button onPress={onDelete}>Delete …</Button>
+    </ToolLine>
+  );
+}

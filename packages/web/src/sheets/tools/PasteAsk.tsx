@@ -1,0 +1,25 @@
+import type { ReactNode } from 'react';
+import { Button } from '../../kit/controls.tsx';
+import { PanelDialog } from '../../kit/panelDialog.tsx';
+import { copied } from '../useSheetActs.ts';
+
+/** Pasting devices makes new ones in the network: that is asked first. */
+export function PasteAsk({ onPaste, onClose }: { onPaste: () => void; onClose: () => void }): ReactNode {
+  const count = copied()?.deviceIds.length ?? 0;
+  return (
+    <PanelDialog title="Paste devices" open onOpenChange={(open) => !open && onClose()}>
+      <p>
+        {`${count} new planned ${count === 1 ? 'device is' : 'devices are'} made: ${count === 1 ? 'the same place and model, and the next free name' : 'the same places and models, the next free names, and cables of their own where both ends are copied'}.`}
+      </p>
+      <Button
+        $tone="primary"
+        onPress={() => {
+          onPaste();
+          onClose();
+        }}
+      >
+        {`Make ${count} new ${count === 1 ? 'device' : 'devices'}`}
+      </Button>
+    </PanelDialog>
+  );
+}

@@ -1,0 +1,98 @@
+import { type Projection, type Sheet } from '@visograph/core/model';
+import { setSheet, sisterSheet } from '@visograph/core/sheets';
+import { vlansInScope } from '@visograph/core/switching';
+import type { ReactNode } from 'react';
+import { styled } from 'styled-components';
+import { useProject } from '../../data/project.tsx';
+import { useWhereabouts } from '../../data/location.ts';
+import { Choice } from '../../kit/controls.tsx';
+
+const Line = styled.div`
+  flex: none;
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  padding: 4px 12px;
+  font-size: 12px;
+  color: ${({ theme }) => theme.inkSoft};
+  border-bottom: 1px solid ${({ theme }) => theme.rule};
+  button {
+    height: 24px;
+  }
+`;
+
+const readings: readonly { id: Projection; text: string }[] = [
+  { id: 'cabling', text: 'Cabling' },
+  { id: 'switching', text: 'Switching' },
+  { id: 'routing', text: 'Routing' },
+];
+const all = 'all';
+
+/** How the sheet reads the model: the same devices as cabling, switching or routing; and of these one VLAN or VRF. */
+export function SheetReads({ sheet }: { sheet: Sheet }): ReactNode {
+  const { view, commit, canEdit } = useProject();
+  const { network } = view;
+  const { go } = useWhereabouts();
+  if (sheet.projection === 'sites') return null;
+  const turn = (projection: Projection): void => {
+    if (projection === sheet.projection) return;
+    const { sheetId, set } = sisterSheet(network, sheet, projection);
+    if (set === null || (canEdit && commit(set).ok)) go({ sheetId, selection: null });
+  };
+  const there = (projection: Projection): boolean =>
+    canEdit || projection === sheet.projection || sisterSheet(network, sheet, projection).set === null;
+  return (
+    <Line role="group" aria-label="What the sheet reads">
+      <span>Read as</span>
+      <Choice
+        label="Read as"
+        hideLabel
+        width={112}
+        value={sheet.projection}
+        options={readings.map(({ id, text }) => ({ id, text, disabled: !there(id) }))}
+        onChange={(id) => turn(readings.find((one) => one.id === id)?.id ?? sheet.projection)}
+      />
+      {sheet.projection === 'switching' && <span>lit up</span>}
+      {sheet.projection === 'switching' && (
+        <Choice
+          label="Light up a VLAN"
+          hideLabel
+          width={190}
+          value={sheet.vlanId ?? all}
+          options={[
+            { id: all, text: 'All VLANs' },
+            ...vlansInScope(network, sheet.scopeId).map((vlan) => ({
+              id: vlan.id,
+              text: `${vlan.vid} ${vlan.name}`,
+              detail: network.get('vlanGroup', vlan.groupId)?.name ?? '',
+              disabled: !canEdit,
+            })),
+          ]}
+          onChange={(id) =>
+            void commit(setSheet(sheet, { vlanId: id === all ? null : id }, 'the VLAN that is lit'))
+          }
+        />
+      )}
+      {sheet.projection === 'routing' && <span>of</span>}
+      {sheet.projection === 'routing' && (
+        <Choice
+          label="One VRF alone"
+          hideLabel
+          width={150}
+          value={sheet.vrfId ?? all}
+          options={[
+            { id: all, text: 'All VRFs' },
+            ...[...network.all('vrf')].map((vrf) => ({
+              id: vrf.id,
+              text: `VRF ${vrf.name}`,
+              disabled: !canEdit,
+            })),
+          ]}
+          onChange={(id) =>
+            void commit(setSheet(sheet, { vrfId: id === all ? null : id }, 'the VRF that is shown'))
+          }
+        />
+      )}
+    </Line>
+  );
+}

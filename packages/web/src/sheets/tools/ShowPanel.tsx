@@ -1,0 +1,160 @@
+import { facetsOf, facetState, facetStates, type FacetState, type Sheet } from '@visograph/core/model';
+import {
+  facetName,
+  removeView,
+  saveView,
+  setFacet,
+  setGroup,
+  ungroup,
+  useView as viewSet,
+} from '@visograph/core/sheets';
+import { useState, type ReactNode } from 'react';
+import { Dialog, Radio, RadioGroup } from 'react-aria-components';
+import { styled } from 'styled-components';
+import { useProject } from '../../data/project.tsx';
+import { Button, Field } from '../../kit/controls.tsx';
+import { Hint } from '../../kit/panels.tsx';
+
+const Panel = styled(Dialog)`
+  width: 372px;
+  max-height: min(640px, 78vh);
+  overflow: auto;
+  padding: 10px 12px 12px;
+  outline: none;
+  display: flex;
+  flex-direction: column;
+  gap: 3px;
+  h2 {
+    font-size: 12px;
+    margin: 8px 0 2px;
+    color: ${({ theme }) => theme.inkSoft};
+  }
+`;
+const Row = styled(RadioGroup)`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  align-items: center;
+  gap: 8px;
+  min-height: 24px;
+  > span:first-child {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  > div {
+    display: flex;
+    border: 1px solid ${({ theme }) => theme.rule};
+    border-radius: 3px;
+  }
+`;
+const State = styled(Radio)`
+  padding: 1px 7px;
+  font-size: 12px;
+  line-height: 18px;
+  color: ${({ theme }) => theme.inkSoft};
+  cursor: default;
+  &[data-selected] {
+    background: ${({ theme }) => theme.accentWash};
+    color: ${({ theme }) => theme.ink};
+    box-shadow: inset 0 -2px ${({ theme }) => theme.accent};
+  }
+  &[data-focus-visible] {
+    outline: 2px solid ${({ theme }) => theme.accent};
+  }
+`;
+const Views = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 5px;
+  align-items: center;
+`;
+const Keep = styled.form`
+  display: flex;
+  gap: 6px;
+  align-items: flex-end;
+  margin-top: 4px;
+  > :first-child {
+    flex: 1;
+  }
+`;
+
+function StateRow({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: FacetState;
+  onChange: (state: FacetState) => void;
+}): ReactNode {
+  return (
+    <Row aria-label={label} value={value} onChange={(next) => onChange(next as FacetState)}>
+      <span>{label}</span>
+      <div>
+        {facetStates.map((state) => (
+          <State key={state} value={state}>
+            {state}
+          </State>
+        ))}
+      </div>
+    </Row>
+  );
+}
+
+const capital = (text: string): string => `${text.slice(0, 1).toUpperCase()}${text.slice(1)}`;
+
+/** Each kind of fact on the sheet: shown, faded, locked or hidden; own groups; and saved choices of all of these. */
+export function ShowPanel({ sheet }: { sheet: Sheet }): ReactNode {
+  const { commit } = useProject();
+  const [name, setName] = useState('');
+  return (
+    <Panel aria-label="What the sheet shows">
+      {facetsOf[sheet.projection].map((facet) => (
+        <StateRow
+          key={facet}
+          label={capital(facetName(facet))}
+          value={facetState(sheet, facet)}
+          onChange={(state) => void commit(setFacet(sheet, facet, state))}
+        />
+      ))}
+      {sheet.groups.length > 0 && <h2>Own groups</h2>}
+      {sheet.groups.map((group) => (
+        <div key={group.id}>
+          <StateRow
+            label={`${group.name} (${group.members.length})`}
+            value={group.state}
+            onChange={(state) => void commit(setGroup(sheet, group.id, { state }))}
+          />
+          <Button $tone="quiet" onPress={() => void commit(ungroup(sheet, group.id))}>
+            {`Remove group ${group.name}; its things stay`}
+          </Button>
+        </div>
+      ))}
+      <h2>Saved views</h2>
+      <Views>
+        {sheet.views.map((view) => (
+          <span key={view.name}>
+            <Button onPress={() => void commit(viewSet(sheet, view))}>{view.name}</Button>
+            <Button
+              $tone="quiet"
+              aria-label={`Remove view ${view.name}`}
+              onPress={() => void commit(removeView(sheet, view.name))}
+            >
+              ×
+            </Button>
+          </span>
+        ))}
+        {sheet.views.length === 0 && <Hint>Save what is shown now, such as “For the field team”.</Hint>}
+      </Views>
+      <Keep
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (name.trim() !== '' && commit(saveView(sheet, name)).ok) setName('');
+        }}
+      >
+        <Field label="Name of the view" value={name} onChange={setName} />
+        <Button type="submit">Save view</Button>
+      </Keep>
+    </Panel>
+  );
+}

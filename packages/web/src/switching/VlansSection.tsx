@@ -1,0 +1,184 @@
+import { readVids, type Vlan } from '@visograph/core/model';
+import { createVlan, firstFreeVid, vlanSchedule, vlansInScope } from '@visograph/core/switching';
+import { useMemo, useState, type ReactNode } from 'react';
+import { Dialog, DialogTrigger } from 'react-aria-components';
+import { useSearchParams } from 'react-router';
+import { styled } from 'styled-components';
+import { useProject } from '../data/project.tsx';
+import { useWhereabouts } from '../data/location.ts';
+import { Button, Choice, Field, Floating } from '../kit/controls.tsx';
+import { Filter } from '../kit/Filter.tsx';
+import { Grid, type GridColumn, type GridRow } from '../kit/grid/Grid.tsx';
+import { Empty, Hint, Work, WorkHead } from '../kit/panels.tsx';
+import { Views } from '../kit/Views.tsx';
+import { editVlan } from './editVlan.ts';
+import { MatrixView } from './MatrixView.tsx';
+import { ProfilesView } from './ProfilesView.tsx';
+
+const columns: readonly GridColumn[] = [
+  { key: 'group', label: 'Group', width: 70, text: true },
+  { key: 'vid', label: 'Number', width: 66, numeric: true },
+  { key: 'name', label: 'Name', width: 128, text: true, editable: true },
+  { key: 'purpose', label: 'Purpose', width: 90, text: true, editable: true },
+  { key: 'vrf', label: 'VRF', width: 60 },
+  { key: 'prefixes', label: 'Prefixes', width: 176 },
+  { key: 'switches', label: 'Switches', width: 76, numeric: true },
+  { key: 'ports', label: 'Ports', width: 60, numeric: true },
+  { key: 'users', label: 'Users', width: 60, numeric: true },
+  { key: 'parts', label: 'Parts', width: 56, numeric: true },
+];
+
+const Form = styled(Dialog)`
+  padding: 12px;
+  width: 300px;
+  outline: none;
+  form {
+    display: grid;
+    gap: 8px;
+  }
+`;
+
+/** Stands for a group that is made with its first VLAN. */
+const fresh = 'new';
+
+/** A new VLAN: the group, the first free number in it, a name. */
+function AddVlan({ onDone }: { onDone: (vlan: Vlan) => void }): ReactNode {
+  const { view, commit } = useProject();
+  const { network } = view;
+  const groups = [...network.all('vlanGroup')];
+  const [groupName, setGroupName] = useState('');
+  const [groupId, setGroup] = useState<string | null>(groups[0]?.id ?? null);
+  const [vid, setVid] = useState(groupId === null ? '1' : String(firstFreeVid(network, groupId) ?? ''));
+  const [name, setName] = useState('');
+  const [wrong, setWrong] = useState<string | null>(null);
+  const add = (close: () => void): void => {
+    const read = readVids(vid);
+    const [number, ...more] = read.ok && read.vids !== 'all' ? read.vids : [];
+    if (!read.ok) return setWrong(`Number: ${read.reason}.`);
+    if (number === undefined || more.length > 0) return setWrong('Number: give one number from 1 to 4094.');
+    const made = createVlan(network, { groupId, groupName, vid: number, name });
+    if (!made.ok) return setWrong(made.why);
+    if (!commit(made.set).ok) return;
+    onDone(made.vlan);
+    close();
+  };
+  return (
+    <Form aria-label="Add VLAN">
+      {({ close }) => (
+        <form
+          onSubmit={(event) => {
+            event.preventDefault();
+            add(close);
+          }}
+        >
+          {groups.length > 0 ? (
+            <Choice
+              label="VLAN group"
+              value={groupId ?? fresh}
+              options={[
+                ...groups.map((group) => ({ id: group.id, text: group.name })),
+                { id: fresh, text: 'A new group' },
+              ]}
+              onChange={(id) => {
+                const next = id === fresh ? null : id;
+                setGroup(next);
+                setVid(next === null ? '1' : String(firstFreeVid(network, next) ?? ''));
+              }}
+            />
+          ) : null}
+          {groupId === null && (
+            <Field
+              label="Name of the VLAN group"
+              value={groupName}
+              onChange={setGroupName}
+              help="A numbering; places say in their record which one holds there"
+            />
+          )}
+          <Field label="Number" value={vid} onChange={setVid} mono />
+          <Field label="Name" value={name} onChange={setName} autoFocus />
+          {wrong !== null && <Hint role="alert">{wrong}</Hint>}
+          <Button type="submit" $tone="primary">
+            Add VLAN
+          </Button>
+        </form>
+      )}
+    </Form>
+  );
+}
+
+const views = {
+  list: 'VLANs',
+  links: 'On links',
+  switches: 'On switches',
+  profiles: 'Port profiles',
+};
+type View = keyof typeof views;
+const isView = (text: string | null): text is View => text !== null && text in views;
+
+/** The VLANs that hold in the scope: what carries them, who uses them, and into how many parts they fall. */
+function VlanList({ filter }: { filter: string }): ReactNode {
+  const { view, canEdit, commit } = useProject();
+  const { network } = view;
+  const { scopeId, selection, select } = useWhereabouts();
+  const rows = useMemo((): GridRow[] => {
+    const made = vlanSchedule(network, scopeId);
+    return made.rows.map((cells, at) => ({ id: made.ids[at] ?? '', cells }));
+  }, [network, scopeId]);
+  return (
+    <Grid
+      label="VLANs"
+      columns={columns}
+      rows={rows}
+      filter={filter}
+      selectedId={selection?.kind === 'vlan' ? selection.id : null}
+      onSelect={(id) => select({ kind: 'vlan', id })}
+      onEdit={canEdit ? (id, key, text) => editVlan(network, id, key, text, commit) : undefined}
+      empty={
+        <Empty title={filter === '' ? 'No VLANs here yet' : 'No VLAN contains that'}>
+          {filter === ''
+            ? 'Add the first: a number, a name, and the group whose numbering it belongs to.'
+            : 'Clear the filter to see all.'}
+        </Empty>
+      }
+    />
+  );
+}
+
+/** VLANs as a list, over the links and switches that carry them, and the profiles that ports are set by. */
+export default function VlansSection(): ReactNode {
+  const { view, canEdit } = useProject();
+  const { scopeId, select } = useWhereabouts();
+  const [search, setSearch] = useSearchParams();
+  const [filter, setFilter] = useState('');
+  const asked = search.get('show');
+  const shown: View = isView(asked) ? asked : 'list';
+  const show = (next: View): void => {
+    const query = new URLSearchParams(search);
+    query.set('show', next);
+    setSearch(query, { replace: true });
+  };
+  const count = vlansInScope(view.network, scopeId).length;
+  return (
+    <Work>
+      <WorkHead>
+        <h1>VLANs</h1>
+        <p>{`${count} ${count === 1 ? 'VLAN' : 'VLANs'}`}</p>
+        <div>
+          <Views views={views} shown={shown} onShow={show} />
+          {shown === 'list' && <Filter value={filter} onChange={setFilter} />}
+          {canEdit && shown === 'list' && (
+            <DialogTrigger>
+              <Button $tone="primary">Add VLAN</Button>
+              <Floating placement="bottom end">
+                <AddVlan onDone={(vlan) => select({ kind: 'vlan', id: vlan.id })} />
+              </Floating>
+            </DialogTrigger>
+          )}
+        </div>
+      </WorkHead>
+      {shown === 'list' && <VlanList filter={filter} />}
+      {(shown === 'links' || shown === 'switches') && <MatrixView key={shown} by={shown} />}
+      {shown === 'profiles' && <ProfilesView />}
+    </Work>
+  );
+}
