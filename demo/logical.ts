@@ -128,7 +128,7 @@ const vlanNames: Record<number, string> = {
   70: 'Crew',
 };
 
-const groups: NonNullable<ExchangeFile['vlanGroups']> = [
+const groups: NonNullable<ExchangeFile['vlanNumberings']> = [
   {
     name: 'shore',
     vlans: [
@@ -264,7 +264,10 @@ const routed = (
 /** Lays the logical network over the devices, and gives what stands beside them in the file. */
 export function layLogical(
   devices: DeviceEntry[],
-): Pick<ExchangeFile, 'vrfs' | 'vlanGroups' | 'portProfiles' | 'prefixes' | 'reserved' | 'siteTemplates'> {
+): Pick<
+  ExchangeFile,
+  'vrfs' | 'vlanNumberings' | 'portProfiles' | 'prefixes' | 'reserved' | 'siteTemplates'
+> {
   const set = (end: string, fields: Omit<PortEntry, 'name'>): void => setPort(devices, end, fields);
   const give = (name: string, fields: Partial<DeviceEntry>): void => {
     const device = devices.find((one) => one.name === name);
@@ -539,7 +542,7 @@ export function layLogical(
       { name: 'ops', routeDistinguisher: '64500:40', colour: 6 },
       { name: 'guest', routeDistinguisher: '64500:172', colour: 9 },
     ],
-    vlanGroups: groups,
+    vlanNumberings: groups,
     portProfiles: [
       { name: 'Camera port', mode: 'access', untagged: 40 },
       { name: 'Desk port', mode: 'access', untagged: 20, voice: 50 },

@@ -113,7 +113,7 @@ test('a new terminal: place, block and prefixes by template, router, link, loopb
   await saved(page);
   await doLine(page, 'skerry head');
   await record(page)
-    .getByRole('button', { name: /VLAN group/ })
+    .getByRole('button', { name: /VLAN numbering/ })
     .click();
   await page.getByRole('option', { name: 'shore' }).click();
   await record(page).getByRole('textbox', { name: 'Rack' }).fill('SK-A1');

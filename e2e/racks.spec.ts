@@ -196,6 +196,7 @@ test('two people drop into one unit at once: the second gets the reason', async 
 test('printed as SVG it looks as on the screen', async ({ page, application }) => {
   await signIn(page, application);
   await openRack(page, 'KQ-A1');
+  await page.getByRole('button', { name: 'Print' }).click();
   const [download] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'Save SVG' }).click(),

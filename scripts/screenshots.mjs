@@ -94,9 +94,13 @@ await page.getByRole('button', { name: 'If a feed fails' }).click();
 await shot('feed-fails');
 await page.getByRole('button', { name: 'Close dock' }).click();
 await line('rack KQ-A3');
-await page.getByRole('button', { name: 'Cables', exact: true }).click();
+await page.keyboard.press('.');
+await page.getByText('Cables between the racks').click();
+await page.keyboard.press('Escape');
 await shot('rack-cables');
-await page.getByRole('button', { name: 'Cables', exact: true }).click();
+await page.keyboard.press('.');
+await page.getByText('Cables between the racks').click();
+await page.keyboard.press('Escape');
 for (const name of ['KQ-A3-PP1', 'KQ-A3-CM1', 'kq-acc-3', 'KQ-A3-PDA']) {
   await page
     .getByRole('button', { name: new RegExp(`^${name}, `) })

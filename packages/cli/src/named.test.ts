@@ -15,7 +15,7 @@ const said = [packages, `${packages}../e2e/`]
   )
   .join('\n');
 
-/** In quotes, or at the start of a text: "loop-unbroken bad: …", "vlan-group and vrf". */
+/** In quotes, or at the start of a text: "loop-unbroken bad: …", "vlan-numbering and vrf". */
 const named = (name: string): boolean => new RegExp(`['"\`]${name}['"\`: ,]|and ${name}[ ,:]`).test(said);
 
 test('every rule is named by a test', () => {

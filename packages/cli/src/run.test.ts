@@ -61,7 +61,7 @@ describe('check', () => {
         rows: Record<string, string | number | null>[];
       }>().rows;
     const cameras = (await rowsOf('vlans')).find((row) => row['vid'] === 40);
-    expect(cameras).toMatchObject({ group: 'shore', name: 'Cameras', vrf: 'ops', parts: 3 });
+    expect(cameras).toMatchObject({ numbering: 'shore', name: 'Cameras', vrf: 'ops', parts: 3 });
     const prefixes = await rowsOf('prefixes');
     expect(prefixes).toHaveLength(60);
     expect(prefixes.find((row) => row['prefix'] === '10.40.0.0/19')).toMatchObject({

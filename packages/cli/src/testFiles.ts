@@ -36,9 +36,9 @@ export function switchedFile(roll: () => number): ExchangeFile {
     format: 'visograph-exchange',
     version: 1,
     vrfs: [{ name: 'ops' }],
-    vlanGroups: [{ name: 'shore', vlans: [10, 20, 30].map((vid) => ({ vid, name: `v${vid}` })) }],
+    vlanNumberings: [{ name: 'shore', vlans: [10, 20, 30].map((vid) => ({ vid, name: `v${vid}` })) }],
     places: [
-      { path: 'Quay', kind: 'site', vlanGroup: 'shore' },
+      { path: 'Quay', kind: 'site', vlanNumbering: 'shore' },
       { path: 'Quay/Room', kind: 'room' },
     ],
     prefixes: [

@@ -40,7 +40,7 @@ export function marked(): Network {
     format: 'visograph-exchange',
     version: 1,
     vrfs: [{ name: 'ops' }],
-    vlanGroups: [
+    vlanNumberings: [
       {
         name: 'shore',
         vlans: [
@@ -50,9 +50,9 @@ export function marked(): Network {
       },
     ],
     places: [
-      { path: 'Sitex-a', kind: 'site', code: 'SXA', vlanGroup: 'shore' },
+      { path: 'Sitex-a', kind: 'site', code: 'SXA', vlanNumbering: 'shore' },
       { path: 'Sitex-a/Roomx', kind: 'room' },
-      { path: 'Sitex-b', kind: 'site', code: 'SXB', vlanGroup: 'shore' },
+      { path: 'Sitex-b', kind: 'site', code: 'SXB', vlanNumbering: 'shore' },
     ],
     models: [
       { form: 'device', name: 'Modelx 7', role: 'SW', units: 1, maxPowerW: 777 },

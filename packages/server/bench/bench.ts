@@ -322,7 +322,7 @@ await Promise.all(
 // Connecting over HTTP, by all at once.
 const joins: number[] = [];
 const freePorts = data.port.filter(
-  (port) => port.role !== 'powerIn' && port.role !== 'passThrough' && isFree(network, port.id),
+  (port) => port.role !== 'powerIn' && port.role !== 'panel' && isFree(network, port.id),
 );
 await Promise.all(
   cookies.map(async (cookie, who) => {

@@ -45,10 +45,10 @@ export function generate(devices: number, cables: number, projectId = newId()): 
     name: 'LP-6LC',
     portGroups: [
       portGroupSchema.parse({
-        pattern: 'F[1-6]',
+        pattern: 'F1-6',
         connector: 'LC',
-        role: 'passThrough',
-        rearPattern: 'R[1-6]',
+        role: 'panel',
+        rearPattern: 'R1-6',
       }),
     ],
   };
@@ -104,7 +104,7 @@ export function generate(devices: number, cables: number, projectId = newId()): 
       modelId: model.id,
       rackId: result.rack.at(-1)?.id ?? null,
       unit: slot * 2 + 1,
-      fullDepth: model.fullDepth,
+      fillsBothFaces: model.fillsBothFaces,
       serial: `BN${at}`,
     };
     result.device.push(device);

@@ -66,7 +66,7 @@ export function rackRoom(racks: number, devicesEach: number, withPorts: boolean)
         rackId: rack.id,
         unit: slot + 1,
         units: of.units,
-        fullDepth: of.fullDepth,
+        fillsBothFaces: of.fillsBothFaces,
         feed: slot % 2 === 0 ? 'A' : 'B',
       };
       room.device.push(device);

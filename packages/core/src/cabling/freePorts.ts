@@ -34,7 +34,7 @@ export interface FoundPort {
 function suits(network: Network, port: Port, wish: PortWish): boolean {
   if (wish.connector !== null && port.connector !== wish.connector) return false;
   if (port.role === 'powerIn' || port.role === 'powerOut' || port.role === 'console') return false;
-  if (port.role === 'passThrough' && !wish.panels) return false;
+  if (port.role === 'panel' && !wish.panels) return false;
   if (port.role === 'management' && wish.connector === null) return false;
   if (wish.speedBps !== null && (port.speedBps ?? 0) < wish.speedBps) return false;
   if (port.reserved !== null || !isFree(network, port.id)) return false;

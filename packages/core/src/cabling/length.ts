@@ -166,7 +166,7 @@ export function estimateLength(network: Network, a: Device, b: Device): LengthEs
   if (left !== null && left.id === right?.id) {
     const apart = Math.abs(heightOf(left, a) - heightOf(left, b));
     const atSide = a.unit === null || b.unit === null;
-    const through = a.face !== b.face && !a.fullDepth && !b.fullDepth;
+    const through = a.face !== b.face && !a.fillsBothFaces && !b.fillsBothFaces;
     return finished(
       [
         { text: 'to the side and back', metres: (atSide ? 1 : 2) * rules.sideM },

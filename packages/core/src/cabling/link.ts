@@ -345,7 +345,7 @@ export function linkOf(network: Network, run: Run): Link {
   const last = run.hops.at(-1);
   const end = (hop: typeof first): ActiveEnd | null => {
     const port = hop !== undefined && 'port' in hop ? network.get('port', hop.port) : null;
-    return port === null || port.role === 'passThrough' ? null : activeEnd(network, port);
+    return port === null || port.role === 'panel' ? null : activeEnd(network, port);
   };
   return {
     a: end(first),

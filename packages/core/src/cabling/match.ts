@@ -132,14 +132,14 @@ interface Behind extends Pick<Link, 'spans' | 'matedPairs' | 'splices'> {
 }
 
 function behind(network: Network, port: Port): Behind {
-  if (port.role !== 'passThrough')
+  if (port.role !== 'panel')
     return { end: activeEnd(network, port), spans: [], matedPairs: 0, splices: 0, lengthM: 0 };
   const run = traceRun(network, port.id);
   const far = network.get('port', run.to);
   const parts = partsOf(network, run);
   return {
     ...parts,
-    end: far === null || far.role === 'passThrough' ? null : activeEnd(network, far),
+    end: far === null || far.role === 'panel' ? null : activeEnd(network, far),
     lengthM: run.lengthM,
   };
 }
@@ -319,8 +319,7 @@ function judgeType(ask: Try, type: CatalogueModel): (Way & { rank: number }) | N
         return no(`the ports need a ${wiring} cable`);
     }
     // Trunks with several plugs at both ends are laid between the backs of panels.
-    if (legs.a > 1 && legs.b > 1 && (ask.a.role !== 'passThrough' || ask.b.role !== 'passThrough'))
-      return null;
+    if (legs.a > 1 && legs.b > 1 && (ask.a.role !== 'panel' || ask.b.role !== 'panel')) return null;
     const strands =
       strandText(type, ask.a, legs.a, ask.network) ?? strandText(type, ask.b, legs.b, ask.network);
     if (strands !== null) {

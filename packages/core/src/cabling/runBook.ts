@@ -97,7 +97,7 @@ class Judge {
       if ('port' in hop) {
         const port = network.get('port', hop.port);
         alike &&= port !== null && !this.powered.has(port.deviceId);
-        fans ||= port?.passThroughStrand != null;
+        fans ||= port?.leadsToStrand != null;
         if (alike && port !== null) key += portKey(port);
       } else if ('cable' in hop) {
         carriers.push(hop.cable);
@@ -126,7 +126,7 @@ class Judge {
 
   /** Whether a run surely ends at a port, whatever strands come to it. */
   private ends(port: Port): boolean {
-    if (port.role === 'passThrough' || isPower(port) || port.passThroughId !== null) return false;
+    if (port.role === 'panel' || isPower(port) || port.leadsToId !== null) return false;
     if (this.powered.has(port.deviceId)) return false;
     return port.transceiverId === null || this.network.get('model', port.transceiverId)?.opticStrands == null;
   }
@@ -238,7 +238,7 @@ class Writer {
   followPassive(cableId: string): void {
     const from = this.network.get('cable', cableId)?.aPortId ?? null;
     // One that begins at an active port is a run without a fault, which is not kept.
-    if (this.network.get('port', from)?.role !== 'passThrough' || from === null) return;
+    if (this.network.get('port', from)?.role !== 'panel' || from === null) return;
     if (this.byCarrier.get(cableId) !== undefined) return;
     const run = traceRun(this.network, from);
     const { carriers } = this.judge.read(run);
@@ -283,7 +283,7 @@ function followAll(network: Network, book: Writer, cables: Iterable<Cable>): Run
       if (id !== null && book.has(id)) reached = true;
       else {
         const port = network.get('port', id);
-        if (port === null || port.role === 'passThrough') continue;
+        if (port === null || port.role === 'panel') continue;
         reached = true;
         if (!isPower(port)) book.follow(port);
       }
@@ -299,8 +299,8 @@ function followAll(network: Network, book: Writer, cables: Iterable<Cable>): Run
 function* carriersAt(network: Network, portId: string | null): Generator<string> {
   const port = network.get('port', portId);
   if (portId === null || port === null) return;
-  const behind = port.role === 'passThrough' ? network.find('portsByPassThrough', portId) : [];
-  for (const id of [portId, port.passThroughId, ...behind.map((one) => one.id)]) {
+  const behind = port.role === 'panel' ? network.find('portsByLeadsTo', portId) : [];
+  for (const id of [portId, port.leadsToId, ...behind.map((one) => one.id)]) {
     if (id === null) continue;
     const carrier = cableAt(network, id)?.id ?? circuitAt(network, id)?.id;
     if (carrier !== undefined) yield carrier;
@@ -328,7 +328,7 @@ function* carriersTouched(network: Network, base: Network, touched: Touched): Ge
       yield* carriersAt(of, (row as Leg).portId);
     } else if (touched.kind === 'port') {
       yield* carriersAt(of, row.id);
-      yield* carriersAt(of, (row as Port).passThroughId);
+      yield* carriersAt(of, (row as Port).leadsToId);
     } else if (touched.kind === 'device') yield* carriersOfDevice(of, row.id);
   }
 }
@@ -349,8 +349,8 @@ export const runReads: Reads = {
     'speedBps',
     'role',
     'moduleId',
-    'passThroughId',
-    'passThroughStrand',
+    'leadsToId',
+    'leadsToStrand',
     'transceiverId',
   ],
   device: ['modelId'],

@@ -74,8 +74,8 @@ describe('tracing', () => {
           name: 'p',
           role: 'PP',
           ports: [
-            { name: 'F1', passThrough: 'R1' },
-            { name: 'R1', passThrough: 'F1' },
+            { name: 'F1', leadsTo: 'R1' },
+            { name: 'R1', leadsTo: 'F1' },
           ],
         },
       ],
@@ -96,8 +96,8 @@ describe('tracing', () => {
         name,
         role: 'PP' as const,
         ports: [
-          { name: 'F1', passThrough: 'R1' },
-          { name: 'R1', passThrough: 'F1' },
+          { name: 'F1', leadsTo: 'R1' },
+          { name: 'R1', leadsTo: 'F1' },
         ],
       })),
       cables: [
@@ -123,8 +123,8 @@ describe('tracing', () => {
             name: `p${at}`,
             role: 'PP' as const,
             ports: [
-              { name: 'F', passThrough: 'R' },
-              { name: 'R', passThrough: 'F' },
+              { name: 'F', leadsTo: 'R' },
+              { name: 'R', leadsTo: 'F' },
             ],
           }));
           const side = (at: number, far: boolean): string => (turned[at] === far ? 'F' : 'R');
@@ -241,11 +241,11 @@ describe('strands, breakouts, circuits', () => {
             ...Array.from({ length: 12 }, (_, at) => ({
               name: `F${at + 1}`,
               connector: 'LC' as const,
-              role: 'passThrough' as const,
-              passThrough: 'R1',
+              role: 'panel' as const,
+              leadsTo: 'R1',
               strand: 2 * at + 1,
             })),
-            { name: 'R1', connector: 'MPO' as const, role: 'passThrough' as const, face: 'rear' as const },
+            { name: 'R1', connector: 'MPO' as const, role: 'panel' as const, face: 'rear' as const },
           ],
         },
         {

@@ -72,13 +72,13 @@ function stopAt(network: Network, { port: portId, strands }: At): RunStop | null
 function inward(network: Network, { port: portId, strands }: At): At[] {
   const port = network.get('port', portId);
   if (port === null) return [];
-  if (port.passThroughId !== null) {
-    if (port.passThroughStrand === null) return [{ port: port.passThroughId, strands }];
-    return [{ port: port.passThroughId, strands: range(port.passThroughStrand, portStrands(port)) }];
+  if (port.leadsToId !== null) {
+    if (port.leadsToStrand === null) return [{ port: port.leadsToId, strands }];
+    return [{ port: port.leadsToId, strands: range(port.leadsToStrand, portStrands(port)) }];
   }
   return fannedFrom(network, port)
     .filter((one) => {
-      const own = range(one.passThroughStrand ?? 1, portStrands(one));
+      const own = range(one.leadsToStrand ?? 1, portStrands(one));
       return strands === null || own.some((strand) => strands.includes(strand));
     })
     .map((one) => ({ port: one.id, strands: null }));
@@ -216,7 +216,7 @@ class Follower {
     };
     const branch = new Follower(this.network, this.taken);
     branch.splits = this.splits;
-    if (here?.passThroughStrand !== null && here?.passThroughStrand !== undefined) return branch.outward(at);
+    if (here?.leadsToStrand !== null && here?.leadsToStrand !== undefined) return branch.outward(at);
     const [inside] = inward(this.network, at);
     if (inside === undefined) return last;
     const onward = branch.outward(inside);

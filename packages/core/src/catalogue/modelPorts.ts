@@ -61,8 +61,8 @@ function portsOfGroups(
           };
           ports.push(common);
         }
-        port.passThroughId = common?.id ?? null;
-        port.passThroughStrand = (at % share) * strands + 1;
+        port.leadsToId = common?.id ?? null;
+        port.leadsToStrand = (at % share) * strands + 1;
         return;
       }
       const partner: Port = {
@@ -71,9 +71,9 @@ function portsOfGroups(
         name: rearName,
         face: farFace,
         ordinal: from + ports.length,
-        passThroughId: port.id,
+        leadsToId: port.id,
       };
-      port.passThroughId = partner.id;
+      port.leadsToId = partner.id;
       ports.push(partner);
     });
   }
@@ -84,7 +84,7 @@ function portsOfGroups(
 export const portsFromModel = (model: Pick<CatalogueModel, 'portGroups'>, deviceId: string): Port[] =>
   portsOfGroups(model, deviceId, 0, { moduleId: null, slot: 1, face: null });
 
-/** The ports a module brings to its device; `{slot}` in their patterns becomes the number of the slot. */
+/** The ports a module brings to its device; `slot` in their patterns becomes the number of the slot. */
 export function portsFromModule(
   chassis: Pick<CatalogueModel, 'slots'>,
   model: Pick<CatalogueModel, 'portGroups'>,

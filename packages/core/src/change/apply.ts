@@ -1,4 +1,4 @@
-import { isKind, kinds, notesOf, refsOf, type Kind, type Row, type Rows } from '../model/kinds.ts';
+import { isKind, kinds, leads, notesOf, refsOf, type Kind, type Row, type Rows } from '../model/kinds.ts';
 import { referrers, type Network, type NetworkDraft } from '../model/network/network.ts';
 import type { Problem, ProblemCode } from '../model/fields/problem.ts';
 import { unwritableIn, unwritableInside } from '../model/values/writable.ts';
@@ -132,9 +132,16 @@ function checkReferences<K extends Kind>(
   touched: Touched,
   problems: Problem[],
 ): void {
-  for (const [field, { to: target }] of refsOf(kind)) {
+  for (const [field, lead] of refsOf(kind)) {
+    const target = lead.to;
     const id = (row as Record<string, unknown>)[field];
-    if (!touched(field) || typeof id !== 'string' || network.get(target, id) !== null) continue;
+    if (
+      !leads(row, lead) ||
+      !(touched(field) || touched(lead.by ?? field)) ||
+      typeof id !== 'string' ||
+      network.get(target, id) !== null
+    )
+      continue;
     const message = `${titled(kind, row)}: ${labelOf(kind, field)} refers to a ${kinds[target].one} that is not there.`;
     problems.push(problem('missing', kind, row, field, message));
   }

@@ -162,7 +162,7 @@ export function findAnything(network: Network, text: string, limit = 12): Found[
         kind: 'vlan',
         id: vlan.id,
         title: `VLAN ${vlan.vid} ${vlan.name}`,
-        detail: network.get('vlanGroup', vlan.groupId)?.name ?? '',
+        detail: network.get('vlanNumbering', vlan.numberingId)?.name ?? '',
       },
       String(vlan.vid),
       vlan.name,

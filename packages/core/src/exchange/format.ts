@@ -8,7 +8,7 @@ import {
   reservedEntry,
   routeEntry,
   siteTemplateEntry,
-  vlanGroupEntry,
+  vlanNumberingEntry,
   vrfEntry,
 } from './logicalEntries.ts';
 import { connectorNames } from '../model/values/connectors.ts';
@@ -47,8 +47,8 @@ function fieldsOf<S extends z.ZodRawShape, D extends keyof S>(shape: S, without:
   return z.strictObject(kept).partial();
 }
 
-export const placeEntry = fieldsOf(placeSchema.shape, ['id', 'name', 'parentId', 'vlanGroupId']).extend({
-  vlanGroup: text.describe('Numbering of VLANs that holds here and in what is inside'),
+export const placeEntry = fieldsOf(placeSchema.shape, ['id', 'name', 'parentId', 'vlanNumberingId']).extend({
+  vlanNumbering: text.describe('Numbering of VLANs that holds here and in what is inside'),
   path: name.describe(
     'Names from the outermost place in, separated by slashes; places not listed on the way are made',
   ),
@@ -67,7 +67,7 @@ export const portEntry = z.strictObject({
   speedBps: amount,
   role: z.enum(portRoles).optional(),
   face: z.enum(['front', 'rear']).optional(),
-  passThrough: text.describe('Name of the port on the other face of the same device'),
+  leadsTo: text.describe('Name of the port on the other face of the same device'),
   strand: z
     .int()
     .min(1)
@@ -151,13 +151,7 @@ const sheetPosition = z.strictObject({
   collapsed: z.boolean().optional(),
 });
 
-const sheetLine = fieldsOf(sheetLinkSchema.shape, [
-  'id',
-  'sheetId',
-  'cableId',
-  'circuitId',
-  'prefixId',
-]).extend({
+const sheetLine = fieldsOf(sheetLinkSchema.shape, ['id', 'sheetId', 'subjectKind', 'subjectId']).extend({
   cable: text.describe('Label of a cable'),
   circuit: text.describe('Number of a circuit'),
   prefix: text.describe('Prefix of a subnet'),
@@ -183,7 +177,7 @@ export const sheetEntry = z.strictObject({
   name,
   projection: z.enum(projections).optional(),
   scope: text.describe('Path of a place; left out for the whole project'),
-  vlan: text.describe('The one VLAN that a switching sheet lights up: group/number'),
+  vlan: text.describe('The one VLAN that a switching sheet lights up: numbering/number'),
   vrf: text.describe('The one VRF that a routing sheet shows'),
   ...sheetSchema
     .pick({
@@ -226,7 +220,7 @@ export const exchangeSchema = z.strictObject({
     })
     .optional(),
   vrfs: z.array(vrfEntry).optional(),
-  vlanGroups: z.array(vlanGroupEntry).optional(),
+  vlanNumberings: z.array(vlanNumberingEntry).optional(),
   portProfiles: z.array(portProfileEntry).optional(),
   siteTemplates: z.array(siteTemplateEntry).optional(),
   places: z.array(placeEntry).optional(),

@@ -17,11 +17,11 @@ const vids = vidsSchema.nullable().optional();
 export const vrfEntry = vrfSchema.omit({ id: true }).partial().extend({ name });
 
 export const vlanEntry = vlanSchema
-  .omit({ id: true, groupId: true, vrfId: true })
+  .omit({ id: true, numberingId: true, vrfId: true })
   .partial()
   .extend({ vid: vidSchema, name, vrf: text.describe('Name of the VRF its prefixes are in') });
 
-export const vlanGroupEntry = z.strictObject({ name, notes: text, vlans: z.array(vlanEntry).optional() });
+export const vlanNumberingEntry = z.strictObject({ name, notes: text, vlans: z.array(vlanEntry).optional() });
 
 export const portProfileEntry = z.strictObject({
   name,
@@ -39,7 +39,7 @@ export const prefixEntry = z.strictObject({
   role: role.optional(),
   name: text,
   status: status.optional(),
-  vlan: text.describe('VLAN group and number: shore/20'),
+  vlan: text.describe('VLAN numbering and number: shore/20'),
   place: text.describe('Path of the place it serves'),
   gateway: gateway.optional(),
   ranges: z.array(rangeSchema).optional(),
@@ -68,7 +68,7 @@ export const logicalPortFields = {
   untagged: vid,
   tagged: vids.describe('VLAN numbers in order, or "all"'),
   voice: vid,
-  vlanGroup: text.describe('Numbering that holds on this port, where it is not that of its place'),
+  vlanNumbering: text.describe('Numbering that holds on this port, where it is not that of its place'),
   members: z.array(name).optional().describe('Of an aggregate: names of ports of the same device'),
   lacp: z.enum(lacpModes).nullable().optional(),
   over: text.describe('Port of the same device that a subinterface or a tunnel runs over'),

@@ -5,6 +5,7 @@ import { defaultCablingRules } from '../model/kinds/sites/project.ts';
 import { blankRack } from '../model/kinds/sites/rack.ts';
 import { readSheets } from '../sheets/exchange/readSheets.ts';
 import type { Module } from '../model/kinds/equipment/module.ts';
+import { namesNow } from './oldNames.ts';
 import { newId } from '../model/values/ids.ts';
 import { modelTitle } from '../model/kinds.ts';
 import type { Network } from '../model/network/network.ts';
@@ -20,7 +21,7 @@ import { findModel } from '../catalogue/exchange/findModel.ts';
 import { given } from './given.ts';
 import { readCables, readCircuits, readPathways } from '../cabling/exchange/readCabling.ts';
 import { ensurePlace } from '../places/exchange/readPlace.ts';
-import { readDeviceRouting, readNumbering, readPrefixes, vlanGroupNamed } from './readLogical.ts';
+import { readDeviceRouting, readNumbering, readPrefixes, vlanNumberingNamed } from './readLogical.ts';
 import { mergePorts } from './readPorts.ts';
 import { readSections } from './sections.ts';
 import { Staging, type FileProblem } from './staging.ts';
@@ -137,7 +138,11 @@ function readDevice(staging: Staging, entry: DeviceEntry, at: string): void {
     ...blankDevice,
     ...(model === null
       ? {}
-      : { units: model.units, fullDepth: model.fullDepth, side: model.halfWidth ? 'left' : 'full' }),
+      : {
+          units: model.units,
+          fillsBothFaces: model.fillsBothFaces,
+          side: model.halfWidth ? 'left' : 'full',
+        }),
     ...existing,
     ...given(entry, ['model', 'rack', 'place', 'modules', 'ports', 'onlyListedPorts', 'routes', 'bgp']),
     name: entry.name,
@@ -165,10 +170,10 @@ function readPhysical(staging: Staging, file: ExchangeFile): void {
   const places = (file.places ?? []).map((entry, index) => ({ entry, at: `$.places[${index}]` }));
   for (const { entry, at } of places.sort((a, b) => depth(a.entry.path) - depth(b.entry.path))) {
     ensurePlace(staging, entry.path, at, {
-      ...given(entry, ['path', 'vlanGroup']),
-      ...(entry.vlanGroup === undefined
+      ...given(entry, ['path', 'vlanNumbering']),
+      ...(entry.vlanNumbering === undefined
         ? {}
-        : { vlanGroupId: vlanGroupNamed(staging, entry.vlanGroup, `${at}.vlanGroup`) }),
+        : { vlanNumberingId: vlanNumberingNamed(staging, entry.vlanNumbering, `${at}.vlanNumbering`) }),
     });
   }
   (file.racks ?? []).forEach((entry, index) => {
@@ -205,7 +210,7 @@ function readPhysical(staging: Staging, file: ExchangeFile): void {
  * mention stays. Gives the changes, or the complete list of what is wrong with where; never a part.
  */
 export function readExchange(network: Network, data: unknown): ReadResult {
-  const shape = checkShape(data);
+  const shape = checkShape(namesNow(data));
   if (!shape.ok) return shape;
   const { file } = shape;
   const staging = new Staging(network);

@@ -14,39 +14,44 @@ import type { Staging } from './staging.ts';
 /** The id behind a name in the file; null where none is given, or where there is none, which is then told. */
 function named(
   staging: Staging,
-  index: 'vrfByName' | 'vlanGroupByName',
+  index: 'vrfByName' | 'vlanNumberingByName',
   text: string | null | undefined,
   at: string,
 ): string | null {
   if (!text) return null;
   const found = staging.network.findOne(index, text.toLowerCase());
   if (found === null) {
-    const [what, list] = index === 'vrfByName' ? ['VRF', 'vrfs'] : ['VLAN group', 'vlanGroups'];
+    const [what, list] = index === 'vrfByName' ? ['VRF', 'vrfs'] : ['VLAN numbering', 'vlanNumberings'];
     staging.problem(at, `There is no ${what} “${text}”. Add it under ${list}, or correct the name.`);
   }
   return found?.id ?? null;
 }
 export const vrfNamed = (staging: Staging, text: string | null | undefined, at: string): string | null =>
   named(staging, 'vrfByName', text, at);
-export const vlanGroupNamed = (
+export const vlanNumberingNamed = (
   staging: Staging,
   text: string | null | undefined,
   at: string,
-): string | null => named(staging, 'vlanGroupByName', text, at);
+): string | null => named(staging, 'vlanNumberingByName', text, at);
 
 /** The VLAN that `shore/20` names. */
 export function vlanNamed(staging: Staging, text: string | null | undefined, at: string): Vlan | null {
   if (!text) return null;
   const slash = text.lastIndexOf('/');
-  const groupId = vlanGroupNamed(staging, text.slice(0, slash), at);
+  const numberingId = vlanNumberingNamed(staging, text.slice(0, slash), at);
   const vlan =
-    groupId === null ? null : staging.network.findOne('vlanByNumber', `${groupId}/${text.slice(slash + 1)}`);
-  if (groupId !== null && vlan === null)
-    staging.problem(at, `There is no VLAN ${text.slice(slash + 1)} in the group ${text.slice(0, slash)}.`);
+    numberingId === null
+      ? null
+      : staging.network.findOne('vlanByNumber', `${numberingId}/${text.slice(slash + 1)}`);
+  if (numberingId !== null && vlan === null)
+    staging.problem(
+      at,
+      `There is no VLAN ${text.slice(slash + 1)} in the numbering ${text.slice(0, slash)}.`,
+    );
   return vlan;
 }
 
-/** VRFs, VLAN groups with their VLANs, port profiles and site templates: what ports and prefixes refer to. */
+/** VRFs, VLAN numberings with their VLANs, port profiles and site templates: what ports and prefixes refer to. */
 export function readNumbering(staging: Staging, file: ExchangeFile): void {
   (file.vrfs ?? []).forEach((entry, index) => {
     const existing = staging.network.findOne('vrfByName', entry.name.toLowerCase());
@@ -64,12 +69,12 @@ export function readNumbering(staging: Staging, file: ExchangeFile): void {
       `$.vrfs[${index}]`,
     );
   });
-  (file.vlanGroups ?? []).forEach((entry, index) => {
-    const at = `$.vlanGroups[${index}]`;
-    const existing = staging.network.findOne('vlanGroupByName', entry.name.toLowerCase());
+  (file.vlanNumberings ?? []).forEach((entry, index) => {
+    const at = `$.vlanNumberings[${index}]`;
+    const existing = staging.network.findOne('vlanNumberingByName', entry.name.toLowerCase());
     const id = existing?.id ?? newId();
     staging.put(
-      'vlanGroup',
+      'vlanNumbering',
       { notes: null, ...existing, ...given(entry, ['vlans']), name: entry.name, id },
       at,
     );
@@ -86,7 +91,7 @@ export function readNumbering(staging: Staging, file: ExchangeFile): void {
           ...(vlan.vrf === undefined ? {} : { vrfId: vrfNamed(staging, vlan.vrf, `${path}.vrf`) }),
           vid: vlan.vid,
           name: vlan.name,
-          groupId: id,
+          numberingId: id,
           id: known?.id ?? newId(),
         },
         path,
@@ -190,8 +195,8 @@ export function setLogicalFields(staging: Staging, port: Port, entry: PortEntry,
   if (entry.ospf !== undefined) port.ospf = entry.ospf;
   if (entry.spanningTree !== undefined) port.spanningTree = entry.spanningTree;
   if (entry.vrf !== undefined) port.vrfId = vrfNamed(staging, entry.vrf, `${at}.vrf`);
-  if (entry.vlanGroup !== undefined)
-    port.vlanGroupId = vlanGroupNamed(staging, entry.vlanGroup, `${at}.vlanGroup`);
+  if (entry.vlanNumbering !== undefined)
+    port.vlanNumberingId = vlanNumberingNamed(staging, entry.vlanNumbering, `${at}.vlanNumbering`);
 }
 
 /** Addresses and redundancy groups of a port, as the file lists them: those listed are added or changed. */

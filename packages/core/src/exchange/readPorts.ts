@@ -76,21 +76,21 @@ export function mergePorts(
           ? null
           : (findModel(staging, listed.transceiver, 'transceiver', `${path}.transceiver`)?.id ?? null);
     setLogicalFields(staging, port, listed, path);
-    port.role = listed.role ?? (listed.passThrough ? 'passThrough' : port.role);
+    port.role = listed.role ?? (listed.leadsTo ? 'panel' : port.role);
     rows.set(key, { port, listed, path });
   });
   for (const { port, listed, path } of rows.values()) {
-    if (listed?.passThrough === undefined) continue;
-    const partner = listed.passThrough === null ? null : rows.get(listed.passThrough.toLowerCase());
+    if (listed?.leadsTo === undefined) continue;
+    const partner = listed.leadsTo === null ? null : rows.get(listed.leadsTo.toLowerCase());
     if (partner === undefined)
       staging.problem(
-        `${path}.passThrough`,
-        `${device.name} has no port ${listed.passThrough ?? ''}. Correct the name or add the port.`,
+        `${path}.leadsTo`,
+        `${device.name} has no port ${listed.leadsTo ?? ''}. Correct the name or add the port.`,
       );
-    port.passThroughId = partner?.port.id ?? null;
-    port.passThroughStrand = listed.strand ?? null;
-    if (partner && port.passThroughStrand === null && partner.listed?.passThrough === undefined)
-      partner.port.passThroughId = port.id;
+    port.leadsToId = partner?.port.id ?? null;
+    port.leadsToStrand = listed.strand ?? null;
+    if (partner && port.leadsToStrand === null && partner.listed?.leadsTo === undefined)
+      partner.port.leadsToId = port.id;
   }
   const portNamed = (text: string, path: string): Port | null => {
     const found = rows.get(text.toLowerCase())?.port ?? null;

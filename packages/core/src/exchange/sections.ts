@@ -18,7 +18,12 @@ type Entry = Record<string, unknown>;
 type Fields = Record<string, unknown> & { id: string };
 
 export const sectionKinds: readonly (readonly [section: string, kind: Kind])[] = kindNames.flatMap((kind) => {
-  const { section } = kinds[kind];
+  const { section, refs } = kinds[kind];
+  const split = Object.values(refs).some(({ by }) => by !== undefined);
+  if (section !== undefined && split)
+    throw new Error(
+      `${kind} has a section of the file and a reference to one of several kinds, which needs a reader.`,
+    );
   return section === undefined ? [] : [[section, kind] as const];
 });
 
@@ -33,7 +38,7 @@ function titleOf(network: Network, kind: Kind, id: string | null): string | null
   if (kind === 'port') return portTitle(network, id);
   if (kind === 'vlan') {
     const vlan = network.get('vlan', id);
-    return `${network.get('vlanGroup', vlan?.groupId ?? null)?.name ?? ''}/${vlan?.vid ?? ''}`;
+    return `${network.get('vlanNumbering', vlan?.numberingId ?? null)?.name ?? ''}/${vlan?.vid ?? ''}`;
   }
   return kinds[kind].nameOf(row as never);
 }

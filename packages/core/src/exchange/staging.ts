@@ -22,12 +22,12 @@ const fileNames: Record<string, string> = {
   scopeId: 'scope',
   vrfId: 'vrf',
   vlanId: 'vlan',
-  vlanGroupId: 'vlanGroup',
+  vlanNumberingId: 'vlanNumbering',
   untaggedVid: 'untagged',
   taggedVids: 'tagged',
   voiceVid: 'voice',
   viaPortId: 'out',
-  passThroughId: 'passThrough',
+  leadsToId: 'leadsTo',
 };
 const enough = 500;
 

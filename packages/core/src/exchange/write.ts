@@ -37,7 +37,7 @@ function modelEntry(model: CatalogueModel): ModelEntry {
 }
 
 function portEntry(network: Network, port: Port): PortEntry {
-  const partner = network.get('port', port.passThroughId);
+  const partner = network.get('port', port.leadsToId);
   const transceiver = network.get('model', port.transceiverId);
   return sparse<PortEntry>(
     {
@@ -46,20 +46,20 @@ function portEntry(network: Network, port: Port): PortEntry {
       speedBps: port.speedBps,
       role: port.role,
       face: port.face,
-      passThrough: partner?.name ?? null,
-      strand: port.passThroughStrand,
+      leadsTo: partner?.name ?? null,
+      strand: port.leadsToStrand,
       transceiver: transceiver === null ? null : modelTitle(transceiver),
       transceiverSerial: port.transceiverSerial,
       reserved: port.reserved,
       ...logicalFields(network, port),
       notes: port.notes,
     },
-    { role: partner === null ? 'network' : 'passThrough', face: 'front' },
+    { role: partner === null ? 'network' : 'panel', face: 'front' },
   );
 }
 
 /** Facts that a model gives; all others are stated beside it without listing all ports. */
-const modelFacts = new Set(['name', 'connector', 'speedBps', 'role', 'face', 'passThrough', 'strand']);
+const modelFacts = new Set(['name', 'connector', 'speedBps', 'role', 'face', 'leadsTo', 'strand']);
 
 /**
  * Ports as the file needs to state them: none when the model says it all, those with facts of their own, or all of
@@ -76,7 +76,7 @@ function portEntries(network: Network, device: Device): Pick<DeviceEntry, 'ports
     port.role,
     port.face,
     port.ordinal,
-    port.passThroughStrand,
+    port.leadsToStrand,
     partner,
   ];
   const names = new Map(expected.map((port) => [port.id, port.name]));
@@ -87,8 +87,8 @@ function portEntries(network: Network, device: Device): Pick<DeviceEntry, 'ports
       return (
         other !== undefined &&
         sameValue(
-          plain(port, network.get('port', port.passThroughId)?.name ?? null),
-          plain(other, names.get(other.passThroughId ?? '') ?? null),
+          plain(port, network.get('port', port.leadsToId)?.name ?? null),
+          plain(other, names.get(other.leadsToId ?? '') ?? null),
         )
       );
     });
@@ -133,7 +133,7 @@ function deviceEntry(network: Network, device: Device): DeviceEntry {
   return sparse<DeviceEntry>(entry, {
     ...blankDevice,
     units: model?.units ?? 1,
-    fullDepth: model?.fullDepth ?? true,
+    fillsBothFaces: model?.fillsBothFaces ?? true,
     side: model?.halfWidth === true ? 'left' : 'full',
     modules: [],
   });
@@ -169,11 +169,11 @@ export function writeExchange(network: Network): ExchangeFile {
         }),
     ...numbering,
     places: [...network.all('place')]
-      .map(({ id, name: _name, parentId: _parent, vlanGroupId, ...place }) =>
+      .map(({ id, name: _name, parentId: _parent, vlanNumberingId, ...place }) =>
         sparse({
           path: placePath(network, id),
           ...place,
-          vlanGroup: network.get('vlanGroup', vlanGroupId)?.name ?? null,
+          vlanNumbering: network.get('vlanNumbering', vlanNumberingId)?.name ?? null,
         }),
       )
       .sort((a, b) => compareNames(a.path, b.path)),

@@ -11,13 +11,13 @@ import type { DeviceEntry, ExchangeFile, PortEntry } from './format.ts';
 import { sparse } from './sparse.ts';
 
 const vrfName = (network: Network, id: string | null): string | null => network.get('vrf', id)?.name ?? null;
-const groupName = (network: Network, id: string | null): string | null =>
-  network.get('vlanGroup', id)?.name ?? null;
+const numberingName = (network: Network, id: string | null): string | null =>
+  network.get('vlanNumbering', id)?.name ?? null;
 
 /** `shore/20`, as files name a VLAN. */
 export function vlanTitle(network: Network, id: string | null): string | null {
   const vlan = network.get('vlan', id);
-  return vlan === null ? null : `${groupName(network, vlan.groupId) ?? ''}/${vlan.vid}`;
+  return vlan === null ? null : `${numberingName(network, vlan.numberingId) ?? ''}/${vlan.vid}`;
 }
 
 const byAddress = (a: { address: string }, b: { address: string }): number => {
@@ -59,7 +59,7 @@ export function logicalFields(network: Network, port: Port): Partial<PortEntry> 
       untagged: port.untaggedVid,
       tagged: port.taggedVids === 'all' || port.taggedVids === null ? port.taggedVids : [...port.taggedVids],
       voice: port.voiceVid,
-      vlanGroup: groupName(network, port.vlanGroupId),
+      vlanNumbering: numberingName(network, port.vlanNumberingId),
       members,
       lacp: port.lacp,
       over: network.get('port', port.parentId)?.name ?? null,
@@ -97,7 +97,7 @@ export function routingFields(network: Network, deviceId: string): Pick<DeviceEn
 
 type Logical = Pick<
   ExchangeFile,
-  'vrfs' | 'vlanGroups' | 'portProfiles' | 'prefixes' | 'reserved' | 'siteTemplates'
+  'vrfs' | 'vlanNumberings' | 'portProfiles' | 'prefixes' | 'reserved' | 'siteTemplates'
 >;
 
 /** Everything that is numbered: nothing of it where there is none. */
@@ -106,14 +106,14 @@ export function logicalEntries(network: Network): Logical {
     vrfs: [...network.all('vrf')]
       .sort(byName)
       .map(({ id: _id, ...vrf }) => sparse(vrf, { ...blankVrf, colour: -1 })),
-    vlanGroups: [...network.all('vlanGroup')].sort(byName).map((group) =>
+    vlanNumberings: [...network.all('vlanNumbering')].sort(byName).map((numbering) =>
       sparse({
-        name: group.name,
-        notes: group.notes,
+        name: numbering.name,
+        notes: numbering.notes,
         vlans: network
-          .find('vlansByGroup', group.id)
+          .find('vlansByNumbering', numbering.id)
           .sort((a, b) => a.vid - b.vid)
-          .map(({ id: _id, groupId: _group, vrfId, ...vlan }) =>
+          .map(({ id: _id, numberingId: _numbering, vrfId, ...vlan }) =>
             sparse({ ...vlan, vrf: vrfName(network, vrfId) }, { ...blankVlan, colour: -1 }),
           ),
       }),

@@ -1,6 +1,6 @@
 import type { Subject } from '../change/removal.ts';
 import { derived, type CarryOver } from '../model/network/derived.ts';
-import { kindNames, refsOf, type Kind, type Row } from '../model/kinds.ts';
+import { kindNames, leads, refsOf, type Kind, type Row } from '../model/kinds.ts';
 import type { Network } from '../model/network/network.ts';
 import { cutOut } from './cut.ts';
 
@@ -53,9 +53,9 @@ const carriedBy =
         continue;
       }
       if (isOut(kind, row)) continue;
-      const lost = refsOf(kind).filter(([field, { to }]) => {
+      const lost = refsOf(kind).filter(([field, lead]) => {
         const target = row[field];
-        return typeof target === 'string' && draft.get(to, target) === null;
+        return typeof target === 'string' && leads(row, lead) && draft.get(lead.to, target) === null;
       });
       // What belongs to something that is out is out as well; it must have been so before.
       if (lost.some(([, { onRemove }]) => onRemove === 'goes')) {

@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { allFactSorts, type FactSort } from '../model/values/facts.ts';
 import { newId } from '../model/values/ids.ts';
-import { kindNames, kinds, refsOf, type Kind } from '../model/kinds.ts';
+import { kindNames, kinds, leads, refsOf, type Kind } from '../model/kinds.ts';
 import { Network } from '../model/network/network.ts';
 import { columnsOf } from '../model/fields/storage.ts';
 import { edit, edited } from '../testing/testEdits.ts';
@@ -103,10 +103,10 @@ describe('what an audience sees', () => {
           if (hidden.includes('addresses')) expect(told).not.toMatch(/\b10\.\d+\.\d+\.\d+/);
           for (const { kind, row } of rowsOf(seen)) {
             expect([kind, kinds[kind].schema.safeParse(row).error?.issues]).toEqual([kind, undefined]);
-            for (const [field, { to }] of refsOf(kind)) {
+            for (const [field, lead] of refsOf(kind)) {
               const id = row[field];
-              if (typeof id === 'string')
-                expect([kind, field, seen.get(to, id) !== null]).toEqual([kind, field, true]);
+              if (typeof id === 'string' && leads(row, lead))
+                expect([kind, field, seen.get(lead.to, id) !== null]).toEqual([kind, field, true]);
             }
             // Structure is as it was: nothing is made up.
             const whole = network.get(kind, row.id) as unknown as Fields;

@@ -1,7 +1,7 @@
 import { applyChanges } from '../change/apply.ts';
 import type { Change, JournalEntry, WireChange } from '../change/change.ts';
 import { freeValue } from '../change/freeValue.ts';
-import { kinds, keyRulesOf, notesOf, refsOf, type Kind, type Row } from '../model/kinds.ts';
+import { kinds, keyRulesOf, leads, notesOf, refsOf, type Kind, type Row } from '../model/kinds.ts';
 import type { Unique } from '../model/fields/kind.ts';
 import type { Network } from '../model/network/network.ts';
 import type { Problem } from '../model/fields/problem.ts';
@@ -45,9 +45,12 @@ const shown = (value: unknown): string =>
 
 /** What a value is called: the name of the row where the field refers to one. */
 function named(network: Network, kind: Kind, field: string, value: unknown): string {
-  const target = refsOf(kind).find(([one]) => one === field)?.[1].to;
-  const row = target === undefined || typeof value !== 'string' ? null : network.get(target, value);
-  return target === undefined || row === null ? shown(value) : kinds[target].nameOf(row as never);
+  if (typeof value !== 'string') return shown(value);
+  for (const [one, { to }] of refsOf(kind)) {
+    const row: Row | null = one === field ? network.get(to, value) : null;
+    if (row !== null) return kinds[to].nameOf(row as never);
+  }
+  return shown(value);
 }
 
 /** Both sides of a field that as built changed after the plan did. */
@@ -191,9 +194,10 @@ export function reservations(base: Network, entries: readonly PlanEntry[]): Rese
   for (const [id, { kind, row }] of wanted(base, entries)) {
     if (row === null || kinds[kind].uncounted === true) continue;
     const before: Row | null = base.get(kind, id);
-    const made = refsOf(kind).flatMap(([field, { to }]) => {
+    const made = refsOf(kind).flatMap(([field, lead]) => {
       const target = (row as unknown as Record<string, unknown>)[field];
-      return typeof target === 'string' && base.get(to, target) === null ? [target] : [];
+      const led = typeof target === 'string' && leads(row, lead);
+      return led && base.get(lead.to, target) === null ? [target] : [];
     });
     for (const rule of keyRulesOf(kind) as readonly Unique<Row>[]) {
       if (rule.meanwhile !== undefined) continue;

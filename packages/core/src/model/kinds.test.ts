@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { everything } from '../testing/testKinds.ts';
 import { creationOrder, KindCircle } from './fields/kind.ts';
-import { isKind, kindNames, kinds, refsOf } from './kinds.ts';
+import { isKind, kindNames, kinds, leads, refsOf } from './kinds.ts';
 import { referrers } from './network/network.ts';
 
 describe('what a kind says of itself', () => {
@@ -12,11 +12,17 @@ describe('what a kind says of itself', () => {
   test('references are fields of the kind and lead to kinds; all that ends in Id is one', () => {
     for (const kind of kindNames) {
       const fields = Object.keys(kinds[kind].schema.shape);
-      const references = refsOf(kind).map(([field]) => field);
+      const references = [...new Set(refsOf(kind).map(([field]) => field))];
       for (const [field, { to }] of refsOf(kind)) {
         expect([kind, fields.includes(field)]).toEqual([kind, true]);
         expect([kind, isKind(to)]).toEqual([kind, true]);
       }
+      // One that may lead to several kinds leads to exactly one in each row.
+      for (const row of everything.all(kind))
+        for (const field of references) {
+          const leading = refsOf(kind).filter(([one, lead]) => one === field && leads(row, lead));
+          expect([kind, field, leading.length]).toEqual([kind, field, 1]);
+        }
       expect([kind, fields.filter((field) => /[a-z]Id$/.test(field) && field !== 'routerId').sort()]).toEqual(
         [kind, [...references].sort()],
       );

@@ -2,7 +2,7 @@ import type { z } from 'zod';
 import { notesOfSchema, type FieldNotes } from './fields/field.ts';
 import { creationOrder, type KindDefinition, type Reference, type Unique } from './fields/kind.ts';
 import { projectKind } from './kinds/sites/project.ts';
-import { vlanGroupKind, vlanKind, portProfileKind } from './kinds/logical/vlan.ts';
+import { vlanNumberingKind, vlanKind, portProfileKind } from './kinds/logical/vlan.ts';
 import { vrfKind } from './kinds/logical/vrf.ts';
 import { placeKind } from './kinds/sites/place.ts';
 import { rackKind } from './kinds/sites/rack.ts';
@@ -29,7 +29,7 @@ export { modelTitle } from './kinds/equipment/catalogueModel.ts';
 /** Every kind of row the model holds, by its name in the journal, the API and the database. */
 const definitions = {
   project: projectKind,
-  vlanGroup: vlanGroupKind,
+  vlanNumbering: vlanNumberingKind,
   vrf: vrfKind,
   vlan: vlanKind,
   portProfile: portProfileKind,
@@ -75,13 +75,21 @@ export const isKind = (name: string): name is Kind => name in kinds;
 /** In the order in which rows can be created: what a row refers to stands before it. */
 export const kindNames: readonly Kind[] = creationOrder(kinds).filter(isKind);
 
-/** The references of a kind by the field that holds them. */
-export const refsOf = (kind: Kind): [field: string, reference: Reference & { to: Kind }][] =>
-  Object.entries(kinds[kind].refs).map(([field, reference]) => {
-    if (!isKind(reference.to))
-      throw new Error(`${kind}.${field} refers to ${reference.to}, which is no kind.`);
-    return [field, { ...reference, to: reference.to }];
-  });
+/** A reference to one kind. */
+export type Lead = Omit<Reference, 'to'> & { to: Kind };
+
+/** The references of a kind by the field that holds them; one that may lead to several kinds stands there for each. */
+export const refsOf = (kind: Kind): [field: string, reference: Lead][] =>
+  Object.entries(kinds[kind].refs).flatMap(([field, reference]) =>
+    [reference.to].flat().map((to): [string, Lead] => {
+      if (!isKind(to)) throw new Error(`${kind}.${field} refers to ${to}, which is no kind.`);
+      return [field, { ...reference, to }];
+    }),
+  );
+
+/** Whether a reference of this row leads to that kind: always, but where another field says which of several it is. */
+export const leads = (row: object, { by, to }: Pick<Lead, 'by' | 'to'>): boolean =>
+  by === undefined || (row as Readonly<Record<string, unknown>>)[by] === to;
 
 /** What a row is found by once in a project, or should be: first what must be unique, then what a plan keeps besides. */
 export const keyRulesOf = <K extends Kind>(kind: K): readonly Unique<Rows[K]>[] => [
@@ -89,10 +97,10 @@ export const keyRulesOf = <K extends Kind>(kind: K): readonly Unique<Rows[K]>[] 
   ...(kinds[kind].kept ?? []),
 ];
 
-/** The kind that a field refers to, or null. */
+/** The kind that a field refers to, or null; null too where it may be one of several. */
 export function targetOf(kind: Kind, field: string): Kind | null {
   const to = kinds[kind].refs[field]?.to;
-  return to !== undefined && isKind(to) ? to : null;
+  return typeof to === 'string' && isKind(to) ? to : null;
 }
 
 /** Label, unit and help of a field, or null where the kind has no such field. */

@@ -204,7 +204,7 @@ function placeBlock(network: Network, filling: Filling, block: Block, rules: Fit
   const standing =
     block.devices.length === 1
       ? first.device
-      : { units: height, face: 'front' as const, fullDepth: true, side: 'full' as const };
+      : { units: height, face: 'front' as const, fillsBothFaces: true, side: 'full' as const };
   const isHigh = (unit: number): boolean => (upward ? unit + height - 1 > ceiling : unit <= rules.keepFree);
   const places = openPositions(rack, filling.bodies, standing).filter((unit) => !isHigh(unit));
   const fromTop = upward ? places : places.reverse();

@@ -49,8 +49,8 @@ export function freePositions(
 }
 
 /** The quarters of a half unit: front and rear, left and right, one bit each. */
-const quarters = (body: Pick<Body, 'face' | 'fullDepth' | 'side'>): number => {
-  const depth = body.fullDepth ? 0b1111 : body.face === 'front' ? 0b0011 : 0b1100;
+const quarters = (body: Pick<Body, 'face' | 'fillsBothFaces' | 'side'>): number => {
+  const depth = body.fillsBothFaces ? 0b1111 : body.face === 'front' ? 0b0011 : 0b1100;
   const width = body.side === 'full' ? 0b1111 : body.side === 'left' ? 0b0101 : 0b1010;
   return depth & width;
 };

@@ -20,14 +20,14 @@ const network = (devices: object[], racks = [rack('R1'), rack('R2')]): Network =
     places: [{ path: 'KQ', kind: 'site', code: 'KQ' }],
     racks,
     devices: devices as never,
-    models: [{ name: 'blank', role: 'XX', part: 'blank', fullDepth: false }],
+    models: [{ name: 'blank', role: 'XX', part: 'blank', fillsBothFaces: false }],
   });
 
 describe('what stands where', () => {
   test('half units, half depth and half width share a unit; full ones do not', () => {
-    const body = { unit: 5, units: 1, face: 'front', fullDepth: false, side: 'full' } as const;
+    const body = { unit: 5, units: 1, face: 'front', fillsBothFaces: false, side: 'full' } as const;
     expect(collide(body, { ...body, face: 'rear' })).toBe(false);
-    expect(collide(body, { ...body, face: 'rear', fullDepth: true })).toBe(true);
+    expect(collide(body, { ...body, face: 'rear', fillsBothFaces: true })).toBe(true);
     expect(collide({ ...body, side: 'left' }, { ...body, side: 'right' })).toBe(false);
     expect(collide({ ...body, side: 'left' }, { ...body, side: 'left' })).toBe(true);
     expect(collide({ ...body, units: 0.5 }, { ...body, unit: 5.5, units: 0.5 })).toBe(false);
@@ -35,7 +35,7 @@ describe('what stands where', () => {
   });
 
   test('half-unit gear also finds the upper half of a unit', () => {
-    const half = { units: 0.5, face: 'front', fullDepth: false, side: 'full' } as const;
+    const half = { units: 0.5, face: 'front', fillsBothFaces: false, side: 'full' } as const;
     expect(openPositions({ units: 2 }, [], half)).toEqual([2.5, 2, 1.5, 1]);
     expect(openPositions({ units: 2 }, [{ ...half, unit: 1, units: 1 }], half)).toEqual([2.5, 2]);
   });
@@ -124,7 +124,7 @@ describe('what is kept for speed is what it would be afresh', () => {
     const body = fc.record({
       units: fc.constantFrom(0.5, 1, 1.5, 2, 3),
       face: fc.constantFrom('front' as const, 'rear' as const),
-      fullDepth: fc.boolean(),
+      fillsBothFaces: fc.boolean(),
       side: fc.constantFrom('full' as const, 'left' as const, 'right' as const),
     });
     const placed = fc

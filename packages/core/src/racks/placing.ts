@@ -18,7 +18,7 @@ export const candidateOf = (network: Network, device: Device): Candidate => ({
   name: device.name,
   units: device.units,
   face: device.face,
-  fullDepth: device.fullDepth,
+  fillsBothFaces: device.fillsBothFaces,
   side: device.side,
   massKg: deviceMassKg(network, device),
   maxW: passesPowerOn(device) ? 0 : deviceWatts(network, device).maxW,

@@ -1,3 +1,4 @@
+import { groupNames } from '../model/kinds/equipment/portGroup.ts';
 import { inForce } from '../lens/inForce.ts';
 import { without } from '../lens/without.ts';
 import type { Device } from '../model/kinds/equipment/device.ts';
@@ -147,17 +148,9 @@ class Flow implements PowerFlow {
   }
 
   private phaseOf(device: Device, outlet: string): 1 | 2 | 3 {
-    const digits = /(\d+)\D*$/.exec(outlet)?.[1];
-    for (const group of this.network.get('model', device.modelId)?.portGroups ?? []) {
-      if (group.phase === null || group.role !== 'powerOut') continue;
-      const range = /\[(\d+)-(\d+)\]/.exec(group.pattern);
-      const within =
-        range === null
-          ? group.pattern === outlet
-          : Number(digits) >= Number(range[1]) && Number(digits) <= Number(range[2]);
-      if (within && group.pattern.split('[')[0] === outlet.slice(0, group.pattern.indexOf('[')))
+    for (const group of this.network.get('model', device.modelId)?.portGroups ?? [])
+      if (group.phase !== null && group.role === 'powerOut' && groupNames(group, 'own').includes(outlet))
         return group.phase === 3 ? 3 : group.phase === 2 ? 2 : 1;
-    }
     return 1;
   }
 

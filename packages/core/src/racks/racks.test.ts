@@ -44,8 +44,8 @@ describe('occupancy', () => {
         fc.integer({ min: 1, max: 6 }),
         fc.boolean(),
         fc.integer({ min: 1, max: 45 }),
-        (units, fullDepth, unit) => {
-          const free = freePositions(network, rack, { units, fullDepth, face: 'front', side: 'full' });
+        (units, fillsBothFaces, unit) => {
+          const free = freePositions(network, rack, { units, fillsBothFaces, face: 'front', side: 'full' });
           const model = [...network.all('model')].find((one) => one.form === 'device');
           const set = addDevice(network, {
             name: 'probe',
@@ -56,7 +56,7 @@ describe('occupancy', () => {
           });
           const changes = (set?.changes ?? []).map((change) =>
             change.kind === 'device' && change.op === 'create'
-              ? { ...change, after: { ...change.after, units, fullDepth, side: 'full' as const } }
+              ? { ...change, after: { ...change.after, units, fillsBothFaces, side: 'full' as const } }
               : change,
           );
           expect(applyChanges(network, changes).ok).toBe(free.includes(unit));
@@ -94,8 +94,8 @@ describe('the built-in catalogue', () => {
     const ports = portsFromModel(model, 'device');
     expect(new Set(ports.map((port) => port.name.toLowerCase())).size).toBe(ports.length);
     for (const port of ports) {
-      const partner = ports.find((other) => other.id === port.passThroughId);
-      if (port.role === 'passThrough') expect(partner?.passThroughId).toBe(port.id);
+      const partner = ports.find((other) => other.id === port.leadsToId);
+      if (port.role === 'panel') expect(partner?.leadsToId).toBe(port.id);
     }
     for (const face of ['front', 'rear'] as const) {
       const { ports: spots } = faceLayout(model, face);

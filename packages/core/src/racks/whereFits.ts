@@ -55,7 +55,7 @@ function distances(network: Network, placeId: string | null): (rackPlaceId: stri
 }
 
 function fitting(network: Network, rack: Rack, need: Need, distance: number): Fitting {
-  const standing: Standing = { units: need.units, face: 'front', fullDepth: true, side: 'full' };
+  const standing: Standing = { units: need.units, face: 'front', fillsBothFaces: true, side: 'full' };
   const summary = rackSummary(network, rack);
   const free = need.units === 0 ? [] : openIn(summary.taken, standing);
   const massLeftKg =

@@ -1,5 +1,5 @@
 import { factFieldsOf, type FactField } from '../model/fields/factFields.ts';
-import { kinds, refsOf, type Kind, type Row } from '../model/kinds.ts';
+import { kinds, leads, refsOf, type Kind, type Row } from '../model/kinds.ts';
 import type { Network } from '../model/network/network.ts';
 import { compareNames } from '../model/values/order.ts';
 import { devicesInScope, placesWithin } from '../model/network/places.ts';
@@ -26,9 +26,9 @@ function scopeOf(network: Network, kind: Kind, scopeId: string | null): (row: Ro
     return places.has(to === 'rack' ? (network.get('rack', id)?.placeId ?? '') : id);
   };
   return (row) =>
-    refs.some(([field, { to }]) => {
+    refs.some(([field, lead]) => {
       const id = (row as unknown as Record<string, unknown>)[field];
-      return typeof id === 'string' && holds(to, id);
+      return typeof id === 'string' && leads(row, lead) && holds(lead.to, id);
     });
 }
 

@@ -137,7 +137,7 @@ const written: readonly Report[] = [
   },
   {
     key: 'dhcp',
-    title: 'DHCP scopes',
+    title: 'DHCP ranges',
     what: 'Every range that DHCP hands out, with mask and gateway',
     kind: 'prefix',
     make: dhcpSchedule,

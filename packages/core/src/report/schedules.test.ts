@@ -5,9 +5,9 @@ import { findReport } from './registry.ts';
 /** A switch that feeds a camera, a run of 40 m over two optics, a circuit, a DHCP range, a label that is missing. */
 const network = networkOf({
   vrfs: [{ name: 'ops', routeDistinguisher: '64500:1' }],
-  vlanGroups: [{ name: 'shore', vlans: [{ vid: 20, name: 'Operations', vrf: 'ops' }] }],
+  vlanNumberings: [{ name: 'shore', vlans: [{ vid: 20, name: 'Operations', vrf: 'ops' }] }],
   places: [
-    { path: 'Quay', kind: 'site', code: 'KQ', vlanGroup: 'shore' },
+    { path: 'Quay', kind: 'site', code: 'KQ', vlanNumbering: 'shore' },
     { path: 'Quay/Room', kind: 'room' },
   ],
   racks: [
@@ -104,7 +104,7 @@ test('hardware: how many of each model stand here', () => {
   ]);
 });
 
-test('vlan-group and vrf, which nobody wrote a schedule for: their facts', () => {
-  expect(rows('vlan-group')).toEqual([{ name: 'shore', notes: null }]);
+test('vlan-numbering and vrf, which nobody wrote a schedule for: their facts', () => {
+  expect(rows('vlan-numbering')).toEqual([{ name: 'shore', notes: null }]);
   expect(rows('vrf')).toMatchObject([{ name: 'ops', routeDistinguisher: '64500:1' }]);
 });

@@ -18,7 +18,7 @@ export interface Bridge {
   name: string;
   devices: Device[];
   form: 'switch' | 'transparent';
-  groupId: string | null;
+  numberingId: string | null;
 }
 
 /** A way in or out of a bridge: a port, or all members of an aggregate, also over several devices of a stack. */
@@ -47,24 +47,24 @@ export function bridgePortText(network: Network, portId: string): string {
 /** Gear that passes on every frame, tagged or not, without looking at it; a phone does for the desk behind it. */
 const passing = new Set(['MC', 'WB', 'PH']);
 
-/** The VLAN group whose numbering holds for a device: that of the nearest place that names one. */
-export function groupOfDevice(network: Network, device: Device): string | null {
+/** The VLAN numbering whose numbering holds for a device: that of the nearest place that names one. */
+export function numberingOfDevice(network: Network, device: Device): string | null {
   const chain = placeChain(network, placeOfDevice(network, device));
-  return chain.reduce<string | null>((group, place) => place.vlanGroupId ?? group, null);
+  return chain.reduce<string | null>((nearest, place) => place.vlanNumberingId ?? nearest, null);
 }
 
-/** The VLAN group whose numbering holds on a port. */
-export function groupOfPort(network: Network, port: Port): string | null {
+/** The VLAN numbering whose numbering holds on a port. */
+export function numberingOfPort(network: Network, port: Port): string | null {
   const device = network.get('device', port.deviceId);
-  return port.vlanGroupId ?? (device === null ? null : groupOfDevice(network, device));
+  return port.vlanNumberingId ?? (device === null ? null : numberingOfDevice(network, device));
 }
 
-export const vlanNumbered = (network: Network, groupId: string | null, vid: number): Vlan | null =>
-  groupId === null ? null : network.findOne('vlanByNumber', `${groupId}/${vid}`);
+export const vlanNumbered = (network: Network, numberingId: string | null, vid: number): Vlan | null =>
+  numberingId === null ? null : network.findOne('vlanByNumber', `${numberingId}/${vid}`);
 
 /** "20 Operations", or the number alone where no such VLAN is defined. */
-export const vlanText = (network: Network, groupId: string | null, vid: number): string => {
-  const vlan = vlanNumbered(network, groupId, vid);
+export const vlanText = (network: Network, numberingId: string | null, vid: number): string => {
+  const vlan = vlanNumbered(network, numberingId, vid);
   return vlan === null ? `VLAN ${vid}` : `VLAN ${vid} ${vlan.name}`;
 };
 
@@ -117,7 +117,7 @@ function build(network: Network): Bridging {
       name: bridgeName(device),
       devices: [],
       form: transparent ? 'transparent' : 'switch',
-      groupId: groupOfDevice(network, device),
+      numberingId: numberingOfDevice(network, device),
     };
     bridge.devices.push(device);
     bridges.set(key, bridge);

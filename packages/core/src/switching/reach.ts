@@ -5,7 +5,7 @@ import type { Network } from '../model/network/network.ts';
 import { bridgeName, type Bridge, type BridgePort } from './bridges.ts';
 import type { BridgeLink, Domain, Layer2 } from './layer2.ts';
 
-/** Why a VLAN does not go over a link between two bridges of its group. */
+/** Why a VLAN does not go over a link between two bridges of its numbering. */
 export interface Stop {
   link: BridgeLink;
   /** The end that does carry it, and the end that does not. */
@@ -16,7 +16,7 @@ export interface Stop {
   other: number | null;
 }
 
-/** How far one VLAN of a group reaches. */
+/** How far one VLAN of a numbering reaches. */
 export interface VlanReach {
   vlan: Vlan;
   /** Parts that hear each other, the one with most ports first. More than one: islands. */
@@ -84,23 +84,25 @@ function stopsOf(layer2: Layer2, bridges: ReadonlySet<string>, vlan: Vlan): Stop
   return stops;
 }
 
-/** Switches where the numbering of a group holds. */
-const bridgesOf = (layer2: Layer2, groupId: string): Bridge[] =>
-  [...layer2.bridging.bridges.values()].filter((one) => one.groupId === groupId && one.form === 'switch');
+/** Switches where a numbering holds. */
+const bridgesOf = (layer2: Layer2, numberingId: string): Bridge[] =>
+  [...layer2.bridging.bridges.values()].filter(
+    (one) => one.numberingId === numberingId && one.form === 'switch',
+  );
 
 /**
- * How far a VLAN reaches over the switches where its group holds: its islands, where it stops and why, and who uses
+ * How far a VLAN reaches over the switches where its numbering holds: its islands, where it stops and why, and who uses
  * it. A switch that only passes it from trunk to trunk belongs to its island; one without any port in it does not.
  */
 export function reachOf(layer2: Layer2, vlan: Vlan): VlanReach {
-  const bridges = bridgesOf(layer2, vlan.groupId).filter((bridge) => layer2.vidsOf(bridge).has(vlan.vid));
+  const bridges = bridgesOf(layer2, vlan.numberingId).filter((bridge) => layer2.vidsOf(bridge).has(vlan.vid));
   const islands = new Map<number, Domain>();
   for (const bridge of bridges) {
     const id = layer2.domainId(bridge, vlan.vid);
     if (!islands.has(id)) islands.set(id, layer2.domain(bridge, vlan.vid));
   }
   const parts = [...islands.values()].sort((a, b) => b.ports.length - a.ports.length);
-  const keys = new Set(bridgesOf(layer2, vlan.groupId).map((bridge) => bridge.key));
+  const keys = new Set(bridgesOf(layer2, vlan.numberingId).map((bridge) => bridge.key));
   return {
     vlan,
     islands: parts,
@@ -138,19 +140,19 @@ export function handOffs(whole: Network): HandOff[] {
 /** A VLAN that goes on as layer 2 from one numbering into another: what should be routed is bridged. */
 export interface Leak {
   domain: { id: number; bridges: { bridge: Bridge; vid: number }[] };
-  groups: string[];
+  numberings: string[];
 }
 
-/** Domains that reach into more than one VLAN group. Groups that only share a transparent bridge are not joined by it. */
+/** Domains that reach into more than one VLAN numbering. Numberings that only share a transparent bridge are not joined by it. */
 export function leaks(layer2: Layer2): Leak[] {
   const found: Leak[] = [];
   for (const domain of layer2.domains()) {
-    const groups = new Set(
+    const numberings = new Set(
       domain.bridges.flatMap(({ bridge }) =>
-        bridge.form === 'switch' && bridge.groupId !== null ? [bridge.groupId] : [],
+        bridge.form === 'switch' && bridge.numberingId !== null ? [bridge.numberingId] : [],
       ),
     );
-    if (groups.size > 1) found.push({ domain, groups: [...groups] });
+    if (numberings.size > 1) found.push({ domain, numberings: [...numberings] });
   }
   return found;
 }

@@ -133,8 +133,8 @@ test('through a panel, a media converter and a radio bridge frames keep their ta
       panel: {
         role: 'PP',
         ports: [
-          { name: 'F1', passThrough: 'R1' },
-          { name: 'R1', passThrough: 'F1' },
+          { name: 'F1', leadsTo: 'R1' },
+          { name: 'R1', leadsTo: 'F1' },
         ],
       },
       mc: { role: 'MC', ports: [{ name: 'copper' }, { name: 'fibre' }] },

@@ -13,7 +13,7 @@ export interface MatrixRow {
   label: string;
   detail: string;
   /** Numberings that hold at it. */
-  groupIds: readonly (string | null)[];
+  numberingIds: readonly (string | null)[];
   /** The ports that a mark in this row sets: trunks of a switch with their far ends, or the ends of the link. */
   ends: BridgePort[];
   /** How each VLAN stands here, in the order of the columns. */
@@ -56,7 +56,7 @@ export function linkMatrix(layer2: Layer2, devices: readonly Device[], vlans: re
         id: link.key,
         label: wayText(a),
         detail: wayText(b),
-        groupIds: [a.bridge.groupId, b.bridge.groupId],
+        numberingIds: [a.bridge.numberingId, b.bridge.numberingId],
         ends: [a, b],
         cells: vlans.map(({ vid }) => {
           const ends: [Mark, Mark] = [markAt(layer2, a, vid), markAt(layer2, b, vid)];
@@ -94,10 +94,11 @@ export function switchMatrix(
         id: bridge.key,
         label: bridge.name,
         detail: `${own.length} ${own.length === 1 ? 'port' : 'ports'}`,
-        groupIds: [bridge.groupId],
+        numberingIds: [bridge.numberingId],
         ends: [...new Set(trunks.get(bridge.key) ?? [])],
-        cells: vlans.map(({ vid, groupId }) => {
-          const marks = bridge.groupId === groupId ? own.map((port) => markAt(layer2, port, vid)) : [];
+        cells: vlans.map(({ vid, numberingId }) => {
+          const marks =
+            bridge.numberingId === numberingId ? own.map((port) => markAt(layer2, port, vid)) : [];
           const untagged = marks.filter((mark) => mark === 'U').length;
           const tagged = marks.filter((mark) => mark === 'T').length;
           return {
@@ -112,6 +113,6 @@ export function switchMatrix(
     .sort((x, y) => compareNames(x.label, y.label));
 }
 
-/** The VLANs of a group that a matrix has as columns; the rows of a link in another numbering have none of them. */
-export const matrixVlans = (network: Network, groupId: string): Vlan[] =>
-  network.find('vlansByGroup', groupId).sort((a, b) => a.vid - b.vid);
+/** The VLANs of a numbering that a matrix has as columns; the rows of a link in another numbering have none of them. */
+export const matrixVlans = (network: Network, numberingId: string): Vlan[] =>
+  network.find('vlansByNumbering', numberingId).sort((a, b) => a.vid - b.vid);

@@ -16,7 +16,7 @@ import { deviceNamed, networkOf, portId } from './testNetwork.ts';
 /** A little of everything that is configured, cabled and numbered. */
 export const configured = networkOf({
   vrfs: [{ name: 'ops' }, { name: 'guest' }],
-  vlanGroups: [
+  vlanNumberings: [
     {
       name: 'shore',
       vlans: [
@@ -27,9 +27,9 @@ export const configured = networkOf({
     { name: 'boat', vlans: [{ vid: 10, name: 'Management' }] },
   ],
   places: [
-    { path: 'Quay', kind: 'site', code: 'KQ', vlanGroup: 'shore' },
+    { path: 'Quay', kind: 'site', code: 'KQ', vlanNumbering: 'shore' },
     { path: 'Quay/Room', kind: 'room' },
-    { path: 'Boat', kind: 'site', vlanGroup: 'boat' },
+    { path: 'Boat', kind: 'site', vlanNumbering: 'boat' },
   ],
   racks: [
     { name: 'R1', place: 'Quay/Room', units: 20 },
@@ -169,13 +169,23 @@ function withTheRest(base: Network): Network {
     }),
     create('sheet', { ...blankSheet, id: sheet, name: 'Quay', scopeId: quay.id }),
     create('sheet', { ...blankSheet, id: other, name: 'Boat', scopeId: boat.id }),
-    ...[{ deviceId: a.id }, { placeId: quay.id }, { circuitId: one(base.all('circuit')).id }].map((of) =>
-      create('sheetItem', { ...blankSheetItem, ...of, id: newId(), sheetId: sheet }),
+    ...(
+      [
+        ['device', a.id],
+        ['place', quay.id],
+        ['circuit', one(base.all('circuit')).id],
+      ] as const
+    ).map(([subjectKind, subjectId]) =>
+      create('sheetItem', { ...blankSheetItem, subjectKind, subjectId, id: newId(), sheetId: sheet }),
     ),
-    ...[
-      { cableId: one(base.find('cablesByPort', portId(base, 'a:1'))).id },
-      { prefixId: one(base.all('prefix')).id },
-    ].map((of) => create('sheetLink', { ...blankSheetLink, ...of, id: newId(), sheetId: sheet })),
+    ...(
+      [
+        ['cable', one(base.find('cablesByPort', portId(base, 'a:1'))).id],
+        ['prefix', one(base.all('prefix')).id],
+      ] as const
+    ).map(([subjectKind, subjectId]) =>
+      create('sheetLink', { ...blankSheetLink, subjectKind, subjectId, id: newId(), sheetId: sheet }),
+    ),
     create('mark', {
       ...blankMark,
       id: newId(),

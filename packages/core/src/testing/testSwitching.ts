@@ -16,7 +16,7 @@ export function switched(
     format: 'visograph-exchange',
     version: 1,
     vrfs: [{ name: 'ops' }, { name: 'guest' }],
-    vlanGroups: [
+    vlanNumberings: [
       {
         name: 'shore',
         vlans: [
@@ -30,8 +30,8 @@ export function switched(
       { name: 'vessels', vlans: [{ vid: 120, name: 'Operations', vrf: 'ops' }] },
     ],
     places: [
-      { path: 'Quay', kind: 'site', vlanGroup: 'shore' },
-      { path: 'Boat', kind: 'site', vlanGroup: 'vessels' },
+      { path: 'Quay', kind: 'site', vlanNumbering: 'shore' },
+      { path: 'Boat', kind: 'site', vlanNumbering: 'vessels' },
     ],
     devices: Object.entries(devices).map(([name, { role = 'SW', place = 'Quay', ...device }]) => ({
       name,

@@ -131,7 +131,7 @@ describe('what the database itself refuses', () => {
          VALUES ('${newId()}', '${projectId}', 'N-2', 'internet', 'active', '${a.id}', '${a.id}')`,
       ),
     ).rejects.toThrow(/circuit_ends_differ/);
-    await expect(raw(`UPDATE port SET pass_through_strand = 3 WHERE id = '${a.id}'`)).rejects.toThrow(
+    await expect(raw(`UPDATE port SET leads_to_strand = 3 WHERE id = '${a.id}'`)).rejects.toThrow(
       /port_strand_of/,
     );
   });

@@ -9,6 +9,7 @@ import {
   blankSheet,
   blankSheetItem,
   kindNames,
+  portGroupSchema,
   kinds,
   newId,
   newProject,
@@ -26,20 +27,57 @@ jest.setTimeout(120_000);
 
 type Fields = Record<string, unknown> & { id: string };
 
+/** The step before which things were called otherwise. */
+const renamed = 10;
+/** A row as it was called before that: the names are written out here once more, so that they cannot change along. */
+const before10: Partial<Record<Kind, (row: Fields) => Fields>> = {
+  place: ({ vlanNumberingId, ...row }) => ({ ...row, vlanGroupId: vlanNumberingId }),
+  rack: ({ widthMm: _width, ...row }) => ({ ...row, widthIn: 19 }),
+  model: ({ fillsBothFaces, portGroups, ...row }) => ({
+    ...row,
+    fullDepth: fillsBothFaces,
+    portGroups: row['form'] === 'device' ? oldGroups : portGroups,
+  }),
+  device: ({ fillsBothFaces, ...row }) => ({ ...row, fullDepth: fillsBothFaces }),
+  port: ({ leadsToId, leadsToStrand, vlanNumberingId, role, ...row }) => ({
+    ...row,
+    role: role === 'panel' ? 'passThrough' : role,
+    passThroughId: leadsToId,
+    passThroughStrand: leadsToStrand,
+    vlanGroupId: vlanNumberingId,
+  }),
+  sheet: (row) => ({ ...row, templates: { all: '{place.code} [1-2]' } }),
+  sheetItem: ({ subjectKind: _kind, subjectId, ...row }) => ({
+    ...row,
+    deviceId: subjectId,
+    placeId: null,
+    circuitId: null,
+    prefixId: null,
+  }),
+};
+const oldNames: Readonly<Record<string, string>> = {
+  fillsBothFaces: 'fullDepth',
+  widthMm: 'widthIn',
+  leadsToId: 'passThroughId',
+  leadsToStrand: 'passThroughStrand',
+  subjectKind: 'deviceId',
+  subjectId: 'deviceId',
+};
+const newGroups = [
+  portGroupSchema.parse({ pattern: 'F1-12', connector: 'LC', role: 'panel', rearPattern: 'R1-12' }),
+  portGroupSchema.parse({ pattern: 'eth1--2', connector: 'RJ45' }),
+];
+const oldGroups = newGroups.map((group, at) =>
+  at === 0
+    ? { ...group, role: 'passThrough', pattern: 'F[1-12]', rearPattern: 'R[1-12]' }
+    : { ...group, pattern: 'eth1-2' },
+);
+
 /** Two switches in a rack, cabled and drawn: kinds that have been there from the first step on. */
 function rowsOf(): { kind: Kind; row: Fields }[] {
-  const [place, rack, sw, cord, a, b, a1, b1, cable, sheet] = Array.from({ length: 10 }, () => newId()) as [
-    string,
-    string,
-    string,
-    string,
-    string,
-    string,
-    string,
-    string,
-    string,
-    string,
-  ];
+  const [place, rack, sw, cord, a, b, a1, b1, f1, r1, cable, sheet] = Array.from({ length: 12 }, () =>
+    newId(),
+  ) as [string, string, string, string, string, string, string, string, string, string, string, string];
   const device = { ...blankDevice, role: 'SW', modelId: sw, rackId: rack };
   return [
     {
@@ -52,7 +90,10 @@ function rowsOf(): { kind: Kind; row: Fields }[] {
     },
     {
       kind: 'model',
-      row: { ...blankModel, id: sw, name: 'Switch 2', maker: 'Norvane', form: 'device', role: 'SW' },
+      row: {
+        ...{ ...blankModel, id: sw, name: 'Switch 2', maker: 'Norvane', form: 'device', role: 'SW' },
+        portGroups: newGroups,
+      },
     },
     {
       kind: 'model',
@@ -63,27 +104,59 @@ function rowsOf(): { kind: Kind; row: Fields }[] {
     { kind: 'port', row: { ...blankPort, id: a1, deviceId: a, name: 'gi1', connector: 'RJ45', ordinal: 0 } },
     { kind: 'port', row: { ...blankPort, id: b1, deviceId: b, name: 'gi1', connector: 'RJ45', ordinal: 0 } },
     {
+      kind: 'port',
+      row: { ...blankPort, id: f1, deviceId: a, name: 'F1', role: 'panel', leadsToId: r1, ordinal: 1 },
+    },
+    {
+      kind: 'port',
+      row: { ...blankPort, id: r1, deviceId: a, name: 'R1', role: 'panel', leadsToId: f1, ordinal: 2 },
+    },
+    {
       kind: 'cable',
       row: { ...blankCable, id: cable, label: 'K-00001', typeId: cord, aPortId: a1, bPortId: b1 },
     },
-    { kind: 'sheet', row: { ...blankSheet, id: sheet, name: 'Quay', projection: 'cabling', scopeId: place } },
-    { kind: 'sheetItem', row: { ...blankSheetItem, id: newId(), sheetId: sheet, deviceId: a, x: 0, y: 0 } },
+    {
+      kind: 'sheet',
+      row: {
+        ...blankSheet,
+        id: sheet,
+        name: 'Quay',
+        projection: 'cabling',
+        scopeId: place,
+        templates: { all: '{site code} [1-2]' },
+      },
+    },
+    {
+      kind: 'sheetItem',
+      row: {
+        ...blankSheetItem,
+        id: newId(),
+        sheetId: sheet,
+        subjectKind: 'device',
+        subjectId: a,
+        x: 0,
+        y: 0,
+      },
+    },
   ];
 }
 
 /** The rows as a server of that step wrote them: the fields that had a column then. */
 async function asOf(
   knex: Knex,
+  step: number,
   rows: readonly { kind: Kind; row: Fields }[],
 ): Promise<{ kind: Kind; row: Fields }[]> {
   const { rows: columns } = await knex.raw<{ rows: { table: string; column: string }[] }>(
     `SELECT table_name AS "table", column_name AS "column" FROM information_schema.columns WHERE table_schema = 'public'`,
   );
   const there = new Set(columns.map(({ table, column }) => `${table}.${column}`));
-  return rows.map(({ kind, row }) => ({
+  return rows.map(({ kind, row: now }) => ({
     kind,
     row: Object.fromEntries(
-      Object.entries(row).filter(([field]) => there.has(`${snake(kind)}.${snake(field)}`)),
+      Object.entries(step < renamed ? (before10[kind]?.(now) ?? now) : now).filter(([field]) =>
+        there.has(`${snake(kind)}.${snake(field)}`),
+      ),
     ) as Fields,
   }));
 }
@@ -99,11 +172,13 @@ const kept = (kind: Kind, row: Fields): Record<string, unknown> =>
 /** What a project was left like: everything made at r1, a cable taken out at r2. */
 async function leave(
   knex: Knex,
+  step: number,
   accountId: string,
 ): Promise<{ projectId: string; rows: { kind: Kind; row: Fields }[] }> {
   const project = newProject('Old');
-  const rows = await asOf(knex, rowsOf());
-  const [own] = await asOf(knex, [{ kind: 'project', row: project }]);
+  const made = rowsOf();
+  const rows = await asOf(knex, step, made);
+  const [own] = await asOf(knex, step, [{ kind: 'project', row: project }]);
   await knex('account').insert({
     id: accountId,
     email: 'old@marrow.example',
@@ -140,7 +215,17 @@ async function leave(
       },
       ...{ changes: JSON.stringify(changes), undoes: null, redoes: null, ...state },
     });
-  return { projectId: project.id, rows };
+  // What is expected: today's rows, with those of their fields that there were.
+  const expected = made.map(({ kind, row }, at) => ({
+    kind,
+    row: Object.fromEntries(
+      Object.entries(row).filter(([field]) => {
+        const then = rows[at]?.row ?? {};
+        return field in then || (oldNames[field] ?? field) in then;
+      }),
+    ) as Fields,
+  }));
+  return { projectId: project.id, rows: expected };
 }
 
 const broken = (network: Network): string[] =>
@@ -162,7 +247,7 @@ describe('what was written before a step of the database', () => {
       try {
         await migrate(knex, step);
         const accountId = newId();
-        const { projectId, rows } = await leave(knex, accountId);
+        const { projectId, rows } = await leave(knex, step, accountId);
         await migrate(knex);
         const store = new ProjectStore(knex, 'visograph', newId());
         const now = await store.read(projectId);

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
-import { columnsOf, kindNames } from '@visograph/core/model';
+import { columnsOf, kindNames, refsOf } from '@visograph/core/model';
 import { testServer, type TestServer } from '../testServer.ts';
 import { snake } from './rows.ts';
 import { ensureTables, tableSql } from './tables.ts';
@@ -45,6 +45,14 @@ test('every table has the columns, types and references that the kind says', asy
         (one) => one.source === snake(kind) && one.field === snake(field),
       )?.target;
       expect([where, target]).toEqual([where, snake(to)]);
+    }
+  // What may be one of several kinds is held for each of them.
+  for (const kind of kindNames)
+    for (const [field, { by, to }] of refsOf(kind)) {
+      if (by === undefined) continue;
+      const column = `${snake(field)}_${snake(to)}`;
+      const target = references.find((one) => one.source === snake(kind) && one.field === column)?.target;
+      expect([kind, column, target]).toEqual([kind, column, snake(to)]);
     }
 });
 

@@ -2,6 +2,7 @@ import {
   columnsOf,
   kindNames,
   kinds,
+  refsOf,
   type Kind,
   type Storage,
   type StoredField,
@@ -37,8 +38,14 @@ export function tableSql(kind: Kind): string {
   );
   const keyed = new Set(ruled.flatMap(({ fields = [] }) => fields.filter((field) => textual.has(field))));
   const key = (field: string): string => (keyed.has(field) ? `"${snake(field)}_key"` : `"${snake(field)}"`);
+  // A reference to one of several kinds has a column for each, worked out, so that the database holds it as well.
+  const split = refsOf(kind).filter(([, { by }]) => by !== undefined);
   const parts = [
     ...columns.map(columnSql),
+    ...split.map(
+      ([field, { by = '', to }]) =>
+        `"${snake(field)}_${snake(to)}" uuid GENERATED ALWAYS AS (CASE WHEN "${snake(by)}" = '${to}' THEN "${snake(field)}" END) STORED REFERENCES "${snake(to)}" ${deferred}`,
+    ),
     `project_id uuid NOT NULL REFERENCES project ON DELETE CASCADE ${deferred}`,
     ...[...keyed].map((field) => `${key(field)} text GENERATED ALWAYS AS (lower("${snake(field)}")) STORED`),
     ...ruled.map(
@@ -46,7 +53,10 @@ export function tableSql(kind: Kind): string {
         `CONSTRAINT "${table}_${snake(what)}" UNIQUE (${['project_id', ...fields.map(key)].join(', ')}) ${deferred}`,
     ),
   ];
-  const referring = columns.filter(({ to }) => to !== null).map(({ field }) => field);
+  const referring = [
+    ...columns.filter(({ to }) => to !== null).map(({ field }) => field),
+    ...split.map(([field, { to }]) => `${field}_${to}`),
+  ];
   return [
     `CREATE TABLE "${table}" (${parts.join(', ')});`,
     ...['projectId', ...referring].map(

@@ -229,7 +229,7 @@ test('two people who place one device at the same moment: one of them is told, n
   expect(replies.filter((reply) => reply.status === 200)).toHaveLength(1);
   expect(refused?.body.detail).toMatch(/kq-fw-2.*moved by somebody/);
   expect(
-    (await network()).find('sheetItemsBySheet', of.id).filter((item) => item.deviceId === device),
+    (await network()).find('sheetItemsBySheet', of.id).filter((item) => item.subjectId === device),
   ).toHaveLength(1);
 });
 

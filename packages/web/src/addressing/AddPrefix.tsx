@@ -157,7 +157,7 @@ export function AddPrefix({ vrfId, pool, start, onDone }: Props): ReactNode {
   const vlans = [...network.all('vlan')].map((vlan) => ({
     id: vlan.id,
     text: `${vlan.vid} ${vlan.name}`,
-    detail: network.get('vlanGroup', vlan.groupId)?.name ?? '',
+    detail: network.get('vlanNumbering', vlan.numberingId)?.name ?? '',
   }));
   const put = (next: string): void => {
     setText(next);

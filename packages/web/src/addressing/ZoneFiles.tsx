@@ -73,7 +73,7 @@ export function ZoneFiles({
               )
             }
           >
-            Save DHCP scopes
+            Save DHCP ranges
           </Button>
         </div>
       </PanelBody>

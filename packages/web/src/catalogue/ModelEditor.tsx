@@ -232,10 +232,10 @@ export function ModelEditor({ start, onDone }: Props): ReactNode {
                 <Check>
                   <input
                     type="checkbox"
-                    checked={model.fullDepth}
-                    onChange={(event) => set({ fullDepth: event.target.checked })}
+                    checked={model.fillsBothFaces}
+                    onChange={(event) => set({ fillsBothFaces: event.target.checked })}
                   />
-                  Full depth
+                  Fills both faces
                 </Check>
                 <Check>
                   <input

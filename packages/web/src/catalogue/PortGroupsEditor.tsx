@@ -26,7 +26,7 @@ const roleLabels: Record<PortGroup['role'], string> = {
   console: 'console',
   powerIn: 'power inlet',
   powerOut: 'power outlet',
-  passThrough: 'pass-through',
+  panel: 'pass-through',
 };
 const speeds: readonly [string, number | null][] = [
   ['–', null],
@@ -40,7 +40,7 @@ const speeds: readonly [string, number | null][] = [
   ['100G', 1e11],
 ];
 const fresh: PortGroup = {
-  pattern: 'gi1/[1-8]',
+  pattern: 'gi1/1-8',
   connector: 'RJ45',
   speedBps: 1e9,
   role: 'network',
@@ -100,7 +100,7 @@ export function PortGroupsEditor({ groups, onChange }: Props): ReactNode {
             options={portRoles.map((role) => ({ id: role, text: roleLabels[role] }))}
             onChange={(next) => {
               const role = portRoles.find((one) => one === next) ?? group.role;
-              set(at, { role, rearPattern: role === 'passThrough' ? (group.rearPattern ?? 'R[1-8]') : null });
+              set(at, { role, rearPattern: role === 'panel' ? (group.rearPattern ?? 'R1-8') : null });
             }}
           />
           <Choice
@@ -143,7 +143,7 @@ export function PortGroupsEditor({ groups, onChange }: Props): ReactNode {
               onChange={(next) => set(at, { poeClass: next === 'null' ? null : Number(next) })}
             />
           )}
-          {group.role === 'passThrough' && (
+          {group.role === 'panel' && (
             <Field
               label="Names at the other face"
               value={group.rearPattern ?? ''}

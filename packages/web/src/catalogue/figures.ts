@@ -1,10 +1,10 @@
-import { expandPortPattern, grouped, inSlot, roles, type CatalogueModel } from '@visograph/core/model';
+import { expandPortPattern, grouped, roles, type CatalogueModel } from '@visograph/core/model';
 
 const speed = (bps: number): string => (bps >= 1e9 ? `${bps / 1e9}G` : `${bps / 1e6}M`);
 
 /** How many ports a group has; 0 where its pattern cannot be read. */
 export const portCount = (pattern: string): number => {
-  const names = expandPortPattern(inSlot(pattern, 1));
+  const names = expandPortPattern(pattern);
   return names.ok ? names.names.length : 0;
 };
 

@@ -13,7 +13,7 @@ const keys: readonly [string, string][] = [
   ['\\', 'Show or hide the record'],
   ['=', 'Show or hide the data strip below a drawing'],
   ['0  and  F', 'Fit the whole sheet, or what is selected'],
-  ['.', 'Choose what the sheet shows'],
+  ['.', 'Choose what a sheet or rack shows'],
   ['Ctrl+D', 'Fill down in a grid: addresses, ports and labels are counted on'],
   ['Alt+1 … Alt+8', 'Sections'],
   ['Enter', 'Connect, and step both ends on'],

@@ -71,7 +71,7 @@ export function AddDeviceDock({ dock, onClose }: { dock: AddWish; onClose: () =>
         : {
             units: model.units,
             face: 'front' as const,
-            fullDepth: model.fullDepth,
+            fillsBothFaces: model.fillsBothFaces,
             side: model.halfWidth ? ('left' as const) : ('full' as const),
           },
     [model],

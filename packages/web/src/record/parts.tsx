@@ -1,7 +1,7 @@
 import { applyChanges } from '@visograph/core/change';
 import { editRow } from '@visograph/core/commands';
 import { notesOf, type Kind, type Rows } from '@visograph/core/model';
-import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
 import { Input, TextField } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
@@ -97,6 +97,8 @@ interface FactProps<K extends Kind> {
   optional?: boolean;
   /** Turns what was typed into the one way it is written. */
   canonical?: (text: string) => string;
+  /** Usual values, proposed while typing. */
+  offers?: readonly { value: string; text: string }[];
 }
 
 /** A fact edited in place: Enter or leaving keeps it, Escape gives it back. What is wrong stays, with the reason. */
@@ -107,6 +109,7 @@ export function EditableFact<K extends Kind>({
   numeric = false,
   optional = true,
   canonical = (typed) => typed,
+  offers,
 }: FactProps<K>): ReactNode {
   const { view, commit, canEdit } = useProject();
   const now = row[field];
@@ -119,6 +122,7 @@ export function EditableFact<K extends Kind>({
     setText(shown);
     setWrong(null);
   }
+  const listId = useId();
   const frame = useRef<HTMLDivElement>(null);
   const label = notesOf(kind, field)?.label ?? field;
   useEffect(() => {
@@ -161,8 +165,19 @@ export function EditableFact<K extends Kind>({
             }
           }}
         >
-          <Inline as={Input} placeholder={canEdit ? '–' : ''} />
+          <Inline
+            as={Input}
+            placeholder={canEdit ? '–' : ''}
+            list={offers === undefined ? undefined : listId}
+          />
         </TextField>
+        {offers !== undefined && (
+          <datalist id={listId}>
+            {offers.map((offer) => (
+              <option key={offer.value} value={offer.value} label={offer.text} />
+            ))}
+          </datalist>
+        )}
         {wrong !== null && <Wrong role="alert">{wrong}</Wrong>}
       </dd>
     </>

@@ -12,15 +12,15 @@ import {
 } from '@visograph/core/sheets';
 import { diagramBox } from '@visograph/drawing';
 import { ReactFlowProvider } from '@xyflow/react';
-import { useCallback, useDeferredValue, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { useCallback, useDeferredValue, useMemo, useState, type ReactNode } from 'react';
 import { Button as AriaButton, DialogTrigger } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { useShown } from '../data/shown.ts';
 import { useWhereabouts } from '../data/location.ts';
 import { useWorkspace } from '../data/workspace.tsx';
-import { isTyping } from '../kit/isTyping.ts';
 import { Button, Floating, Keycap } from '../kit/controls.tsx';
+import { useKeysHere } from '../kit/useKeysHere.ts';
 import { Empty, Work, WorkHead } from '../kit/panels.tsx';
 import { useTraced } from '../cabling/trace/useTraced.ts';
 import { AddMenu } from './tools/AddMenu.tsx';
@@ -78,30 +78,6 @@ const Waiting = styled.p`
 
 /** What is selected as a line of the drawing. */
 const drawnAsLines: ReadonlySet<string> = new Set(['cable', 'circuit', 'prefix', 'port']);
-
-/** Single keys of the sheet, while nothing is being typed and no dialog is open. */
-function useSheetKeys(keys: Readonly<Record<string, () => void>>): void {
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent): void => {
-      const { target } = event;
-      if (isTyping(target) || event.altKey) return;
-      if (document.querySelector('[role="dialog"], [role="menu"]') !== null) return;
-      const command = event.ctrlKey || event.metaKey;
-      const act =
-        keys[`${command ? 'Ctrl+' : ''}${event.key.length === 1 ? event.key.toLowerCase() : event.key}`];
-      // Rows of the strip are copied by the strip.
-      if (
-        act === undefined ||
-        (command && target instanceof Element && target.closest('[role="grid"]') !== null)
-      )
-        return;
-      event.preventDefault();
-      act();
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, [keys]);
-}
 
 /** One sheet: the drawing, and below it the rows behind it. */
 export function SheetView({ sheet }: { sheet: Sheet }): ReactNode {
@@ -281,7 +257,7 @@ function Drawing({ sheet, plan, scene, pending, failed }: DrawingProps): ReactNo
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [canEdit, chosen, acts, plates, markIds, scene],
   );
-  useSheetKeys(keys);
+  useKeysHere(keys);
   const arranged = plan.arranged || [...plan.links.values()].some((link) => link.bends.length > 0);
   const [deviceId] = plates.length === 1 ? (plates[0]?.deviceIds ?? []) : [];
   const empty = plan.graph.nodes.length === 0 && scene.marks.length === 0;

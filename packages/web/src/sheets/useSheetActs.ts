@@ -254,7 +254,8 @@ export function useSheetActs(sheet: Sheet, plan: DrawingPlan, scene: Scene | nul
           ...blankSheetItem,
           id: newId(),
           sheetId: sheet.id,
-          deviceId: set.deviceId,
+          subjectKind: 'device',
+          subjectId: set.deviceId,
           x: Math.round(at.x / 8) * 8,
           y: Math.round(at.y / 8) * 8,
         });

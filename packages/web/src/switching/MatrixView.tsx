@@ -5,7 +5,7 @@ import {
   matrixVlans,
   setMarks,
   switchMatrix,
-  vlanGroupsInScope,
+  vlanNumberingsInScope,
   type MarkWish,
   type MatrixRow,
 } from '@visograph/core/switching';
@@ -32,26 +32,31 @@ const Bar = styled.div`
 
 const counted = (count: number, one: string): string => `${count} ${one}${count === 1 ? '' : 's'}`;
 
-/** VLANs of one group over switches or over the links between them, to be set in the cells. */
+/** VLANs of one numbering over switches or over the links between them, to be set in the cells. */
 export function MatrixView({ by }: { by: 'links' | 'switches' }): ReactNode {
   const { view, commit, canEdit } = useProject();
   const { network } = view;
   const shown = useDeferredValue(network);
   const { scopeId, select } = useWhereabouts();
-  const groups = vlanGroupsInScope(network, scopeId);
+  const numberings = vlanNumberingsInScope(network, scopeId);
   const [chosen, setChosen] = useState<string | null>(null);
-  const groupId = groups.find((group) => group.id === chosen)?.id ?? groups[0]?.id ?? null;
+  const numberingId =
+    numberings.find((numbering) => numbering.id === chosen)?.id ?? numberings[0]?.id ?? null;
   const [filter, setFilter] = useState('');
   const [why, setWhy] = useState<string | null>(null);
-  const vlans = useMemo(() => (groupId === null ? [] : matrixVlans(shown, groupId)), [shown, groupId]);
+  const vlans = useMemo(
+    () => (numberingId === null ? [] : matrixVlans(shown, numberingId)),
+    [shown, numberingId],
+  );
   const rows = useMemo((): MatrixRow[] => {
     const layer2 = layer2Of(shown);
     const make = by === 'links' ? linkMatrix : switchMatrix;
     const words = filter.trim().toLowerCase();
     return make(layer2, devicesInScope(shown, scopeId), vlans).filter(
-      (row) => row.groupIds.includes(groupId) && `${row.label} ${row.detail}`.toLowerCase().includes(words),
+      (row) =>
+        row.numberingIds.includes(numberingId) && `${row.label} ${row.detail}`.toLowerCase().includes(words),
     );
-  }, [shown, scopeId, vlans, by, groupId, filter]);
+  }, [shown, scopeId, vlans, by, numberingId, filter]);
   const onPaint = useCallback(
     (cells: readonly Painted[]) => {
       if (by === 'switches' && cells.some(({ mark }) => mark === 'U'))
@@ -77,9 +82,9 @@ export function MatrixView({ by }: { by: 'links' | 'switches' }): ReactNode {
     },
     [by, network, commit],
   );
-  if (groupId === null)
+  if (numberingId === null)
     return (
-      <Empty title="No VLAN group holds here">
+      <Empty title="No VLAN numbering holds here">
         Name one in the record of a site: its numbering then holds in all that is inside.
       </Empty>
     );
@@ -87,11 +92,11 @@ export function MatrixView({ by }: { by: 'links' | 'switches' }): ReactNode {
     <>
       <Bar>
         <Choice
-          label="VLAN group"
+          label="VLAN numbering"
           hideLabel
           width={130}
-          value={groupId}
-          options={groups.map((group) => ({ id: group.id, text: group.name }))}
+          value={numberingId}
+          options={numberings.map((numbering) => ({ id: numbering.id, text: numbering.name }))}
           onChange={setChosen}
         />
         <p>

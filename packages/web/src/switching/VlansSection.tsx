@@ -16,7 +16,7 @@ import { MatrixView } from './MatrixView.tsx';
 import { ProfilesView } from './ProfilesView.tsx';
 
 const columns: readonly GridColumn[] = [
-  { key: 'group', label: 'Group', width: 70, text: true },
+  { key: 'numbering', label: 'Numbering', width: 70, text: true },
   { key: 'vid', label: 'Number', width: 66, numeric: true },
   { key: 'name', label: 'Name', width: 128, text: true, editable: true },
   { key: 'purpose', label: 'Purpose', width: 90, text: true, editable: true },
@@ -38,17 +38,19 @@ const Form = styled(Dialog)`
   }
 `;
 
-/** Stands for a group that is made with its first VLAN. */
+/** Stands for a numbering that is made with its first VLAN. */
 const fresh = 'new';
 
-/** A new VLAN: the group, the first free number in it, a name. */
+/** A new VLAN: the numbering, the first free number in it, a name. */
 function AddVlan({ onDone }: { onDone: (vlan: Vlan) => void }): ReactNode {
   const { view, commit } = useProject();
   const { network } = view;
-  const groups = [...network.all('vlanGroup')];
-  const [groupName, setGroupName] = useState('');
-  const [groupId, setGroup] = useState<string | null>(groups[0]?.id ?? null);
-  const [vid, setVid] = useState(groupId === null ? '1' : String(firstFreeVid(network, groupId) ?? ''));
+  const numberings = [...network.all('vlanNumbering')];
+  const [numberingName, setNumberingName] = useState('');
+  const [numberingId, setNumbering] = useState<string | null>(numberings[0]?.id ?? null);
+  const [vid, setVid] = useState(
+    numberingId === null ? '1' : String(firstFreeVid(network, numberingId) ?? ''),
+  );
   const [name, setName] = useState('');
   const [wrong, setWrong] = useState<string | null>(null);
   const add = (close: () => void): void => {
@@ -56,7 +58,7 @@ function AddVlan({ onDone }: { onDone: (vlan: Vlan) => void }): ReactNode {
     const [number, ...more] = read.ok && read.vids !== 'all' ? read.vids : [];
     if (!read.ok) return setWrong(`Number: ${read.reason}.`);
     if (number === undefined || more.length > 0) return setWrong('Number: give one number from 1 to 4094.');
-    const made = createVlan(network, { groupId, groupName, vid: number, name });
+    const made = createVlan(network, { numberingId, numberingName, vid: number, name });
     if (!made.ok) return setWrong(made.why);
     if (!commit(made.set).ok) return;
     onDone(made.vlan);
@@ -71,26 +73,26 @@ function AddVlan({ onDone }: { onDone: (vlan: Vlan) => void }): ReactNode {
             add(close);
           }}
         >
-          {groups.length > 0 ? (
+          {numberings.length > 0 ? (
             <Choice
-              label="VLAN group"
-              value={groupId ?? fresh}
+              label="VLAN numbering"
+              value={numberingId ?? fresh}
               options={[
-                ...groups.map((group) => ({ id: group.id, text: group.name })),
-                { id: fresh, text: 'A new group' },
+                ...numberings.map((numbering) => ({ id: numbering.id, text: numbering.name })),
+                { id: fresh, text: 'A new numbering' },
               ]}
               onChange={(id) => {
                 const next = id === fresh ? null : id;
-                setGroup(next);
+                setNumbering(next);
                 setVid(next === null ? '1' : String(firstFreeVid(network, next) ?? ''));
               }}
             />
           ) : null}
-          {groupId === null && (
+          {numberingId === null && (
             <Field
-              label="Name of the VLAN group"
-              value={groupName}
-              onChange={setGroupName}
+              label="Name of the VLAN numbering"
+              value={numberingName}
+              onChange={setNumberingName}
               help="A numbering; places say in their record which one holds there"
             />
           )}
@@ -136,7 +138,7 @@ function VlanList({ filter }: { filter: string }): ReactNode {
       empty={
         <Empty title={filter === '' ? 'No VLANs here yet' : 'No VLAN contains that'}>
           {filter === ''
-            ? 'Add the first: a number, a name, and the group whose numbering it belongs to.'
+            ? 'Add the first: a number, a name, and the numbering whose numbering it belongs to.'
             : 'Clear the filter to see all.'}
         </Empty>
       }

@@ -250,10 +250,10 @@ describe('VLANs', () => {
     );
   });
 
-  test('carried by trunks and used by nobody; not known to the group', () => {
+  test('carried by trunks and used by nobody; not known to the numbering', () => {
     const network = { a: { ports: [trunk('1', [40, 77])] }, b: { ports: [trunk('1', [40, 77])] } };
     const list = found(network, [], [['a:1', 'b:1']]);
     expect(rulesOf(list)).toEqual(['vlan-undefined', 'vlan-undefined', 'vlan-unused']);
-    expect(list[0]?.[1]).toContain('VLAN 77, which is not in the group shore');
+    expect(list[0]?.[1]).toContain('VLAN 77, which is not in the numbering shore');
   });
 });

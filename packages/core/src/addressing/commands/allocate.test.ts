@@ -85,7 +85,7 @@ const network = (
 describe('what is typed into the calculator', () => {
   const base = network({
     places: [
-      { path: 'Quay', kind: 'site', vlanGroup: 'shore' },
+      { path: 'Quay', kind: 'site', vlanNumbering: 'shore' },
       { path: 'Quay/House', kind: 'building' },
       { path: 'Quay/House/Ground', kind: 'floor' },
       { path: 'Quay/House/First', kind: 'floor' },
@@ -228,11 +228,11 @@ describe('a new terminal from a template', () => {
   };
   const base = network({
     places: [
-      { path: 'Quay', kind: 'site', vlanGroup: 'shore' },
-      { path: 'Skerry', kind: 'site', vlanGroup: 'shore' },
-      { path: 'Boat', kind: 'site', vlanGroup: 'vessels' },
+      { path: 'Quay', kind: 'site', vlanNumbering: 'shore' },
+      { path: 'Skerry', kind: 'site', vlanNumbering: 'shore' },
+      { path: 'Boat', kind: 'site', vlanNumbering: 'vessels' },
     ],
-    vlanGroups: [
+    vlanNumberings: [
       {
         name: 'shore',
         vlans: [
@@ -548,7 +548,7 @@ describe('interfaces, addresses and routes by hand', () => {
 });
 
 describe('files', () => {
-  test('zones forward and reverse, hosts, DHCP scopes', () => {
+  test('zones forward and reverse, hosts, DHCP ranges', () => {
     const base = settled();
     expect(zoneNames(base)).toEqual(['ops.marrow.example', '8.40.10.in-addr.arpa']);
     expect(zoneFile(base, 'ops.marrow.example', 2026112701)).toBe(

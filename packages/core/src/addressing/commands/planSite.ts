@@ -35,9 +35,9 @@ export interface SitePlan {
   attempt: Attempt;
 }
 
-/** The VLAN group whose numbering holds in a place. */
-const groupOf = (network: Network, place: Place): string | null =>
-  placeChain(network, place.id).reduce<string | null>((group, one) => one.vlanGroupId ?? group, null);
+/** The VLAN numbering whose numbering holds in a place. */
+const numberingOf = (network: Network, place: Place): string | null =>
+  placeChain(network, place.id).reduce<string | null>((nearest, one) => one.vlanNumberingId ?? nearest, null);
 
 /** How long the blocks of the sites in a pool mostly are. */
 function usualLength(network: Network, pool: Prefix): number | null {
@@ -67,13 +67,13 @@ export function planSite(
   wish: SiteWish,
 ): { ok: false; why: string } | ({ ok: true } & SitePlan) {
   const { template, place, pools } = wish;
-  const groupId = groupOf(network, place);
+  const numberingId = numberingOf(network, place);
   const byPool = new Map<string, { pool: Prefix; parts: { part: TemplatePart; vlan: Vlan | null }[] }>();
   for (const part of template.parts) {
-    const vlan = part.vid === null ? null : vlanNumbered(network, groupId, part.vid);
+    const vlan = part.vid === null ? null : vlanNumbered(network, numberingId, part.vid);
     if (part.vid !== null && vlan === null)
       return refuse(
-        `${part.name}: there is no VLAN ${part.vid} in the numbering of ${place.name}. Define it, or name its VLAN group in the record of the place.`,
+        `${part.name}: there is no VLAN ${part.vid} in the numbering of ${place.name}. Define it, or name its VLAN numbering in the record of the place.`,
       );
     const pool = pools.find((one) => vlan === null || one.vrfId === vlan.vrfId);
     if (pool === undefined) {

@@ -54,7 +54,8 @@ function vlanIdOf(network: Network, text: string): string | null | undefined {
     (vlan) =>
       String(vlan.vid) === text.slice(slash + 1).trim() &&
       (slash < 0 ||
-        network.get('vlanGroup', vlan.groupId)?.name.toLowerCase() === text.slice(0, slash).toLowerCase()),
+        network.get('vlanNumbering', vlan.numberingId)?.name.toLowerCase() ===
+          text.slice(0, slash).toLowerCase()),
   );
   return vlans.length === 1 ? vlans[0]?.id : undefined;
 }
@@ -77,7 +78,7 @@ function prefixRow(network: Network, text: Text): Made {
   const placeId = placeIdOf(network, text('place'));
   const role = prefixRoles.find((one) => one === text('role').toLowerCase());
   if (vrfId === undefined) return no(`there is no VRF ${text('vrf')}`);
-  if (vlanId === undefined) return no(`there is no one VLAN ${text('vlan')}: write group/number`);
+  if (vlanId === undefined) return no(`there is no one VLAN ${text('vlan')}: write numbering/number`);
   if (placeId === undefined) return no(`there is no place ${text('place')}`);
   if (text('role') !== '' && role === undefined)
     return no(`${text('role')} is no role: write ${prefixRoles.join(', ')}`);

@@ -69,7 +69,8 @@ export function prefixTable(network: Network, prefixes: readonly Prefix[]): Tabl
         name: row.name,
         role: row.role,
         status: row.status,
-        vlan: vlan === null ? null : `${network.get('vlanGroup', vlan.groupId)?.name ?? ''}/${vlan.vid}`,
+        vlan:
+          vlan === null ? null : `${network.get('vlanNumbering', vlan.numberingId)?.name ?? ''}/${vlan.vid}`,
         place: placePath(network, row.placeId) || null,
         gateway: row.gateway,
         taken: use.taken,

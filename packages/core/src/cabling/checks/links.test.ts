@@ -7,8 +7,8 @@ const panel = (name: string) => ({
   name,
   role: 'PP' as const,
   ports: [
-    { name: 'F1', passThrough: 'R1' },
-    { name: 'R1', passThrough: 'F1' },
+    { name: 'F1', leadsTo: 'R1' },
+    { name: 'R1', leadsTo: 'F1' },
   ],
 });
 
@@ -68,7 +68,7 @@ test('link-poe: a camera of class 3 on a port that feeds class 2 runs with less'
         poeBudgetW: 60,
         portGroups: [
           portGroupSchema.parse({
-            pattern: 'gi1/[1-4]',
+            pattern: 'gi1/1-4',
             connector: 'RJ45',
             speedBps: 1e9,
             role: 'network',

@@ -20,7 +20,7 @@ function judge(network: Network, port: Port) {
   const own = endsOf(network, cable, placeOnCable(network, cable, port.id).side);
   const has = strandsPerLeg(type, own.length);
   if (has === null) return null;
-  const without = fanned.filter((one) => (one.passThroughStrand ?? 1) > has);
+  const without = fanned.filter((one) => (one.leadsToStrand ?? 1) > has);
   const [first] = without;
   if (first === undefined) return null;
   const last = without.at(-1) ?? first;
@@ -34,8 +34,8 @@ function judge(network: Network, port: Port) {
       portIds: without.map(({ id }) => id),
       cableId: cable.id,
       has,
-      from: first.passThroughStrand ?? 0,
-      to: (last.passThroughStrand ?? 1) + portStrands(last) - 1,
+      from: first.leadsToStrand ?? 0,
+      to: (last.leadsToStrand ?? 1) + portStrands(last) - 1,
     },
   };
 }
@@ -45,7 +45,7 @@ export const strandsMissing = defineRule({
   key: 'strand-missing',
   title: 'Ports of a cassette without a strand in its trunk',
   reads: {
-    port: ['role', 'connector', 'passThroughId', 'passThroughStrand'],
+    port: ['role', 'connector', 'leadsToId', 'leadsToStrand'],
     cable: ['typeId', 'aPortId', 'bPortId'],
     leg: 'all',
     model: 'all',
@@ -57,7 +57,7 @@ export const strandsMissing = defineRule({
       undefined,
       (network) =>
         new Set(
-          network.find('cassettePorts', 'all').flatMap((one) => network.get('port', one.passThroughId) ?? []),
+          network.find('cassettePorts', 'all').flatMap((one) => network.get('port', one.leadsToId) ?? []),
         ),
     ),
     concerned: (network, touched) => {
@@ -67,7 +67,7 @@ export const strandsMissing = defineRule({
         ...bothOf(touched, 'leg').flatMap((leg: Leg) => network.get('cable', leg.cableId) ?? []),
       ];
       return [
-        ...bothOf(touched, 'port').flatMap((port) => [port.id, port.passThroughId]),
+        ...bothOf(touched, 'port').flatMap((port) => [port.id, port.leadsToId]),
         ...bothOf(touched, 'leg').map((leg) => leg.portId),
         ...cables.flatMap((cable: Cable) => endIds(network, cable)),
       ].filter((id) => id !== null);

@@ -31,7 +31,7 @@ function chosenDevices(
     (power || (device.role !== 'PD' && device.role !== 'UP'));
   const wanted = sheet.picked
     ? [...items.values()]
-        .map((item) => network.get('device', item.deviceId))
+        .map((item) => network.get('device', item.subjectId))
         .filter((device) => device !== null)
     : devicesInScope(network, sheet.scopeId).filter(drawn);
   const arranged = [...items.values()].some((item) => item.x !== null);
@@ -72,7 +72,7 @@ export function cablingGraph(network: Network, sheet: Sheet, kept: Kept, today: 
 
   const collapsed = new Set(
     [...kept.items.values()].flatMap((item) =>
-      item.collapsed && item.placeId !== null ? [item.placeId] : [],
+      item.collapsed && item.subjectKind === 'place' ? [item.subjectId] : [],
     ),
   );
   const closedIn = (device: Device): string | null =>

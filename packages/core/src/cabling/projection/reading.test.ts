@@ -277,7 +277,7 @@ describe('label templates', () => {
       expect.stringMatching(/^NO|^NV|\w/),
       'always',
     ]);
-    expect(lines('{rack} {unit}\n{place.code}', 'kq-core-1')).toEqual(['KQ-A1 U38', 'KQ']);
+    expect(lines('{rack} {unit}\n{site code}', 'kq-core-1')).toEqual(['KQ-A1 U38', 'KQ']);
   });
 
   test('a role can have its own', () => {

@@ -134,7 +134,7 @@ export function runSchedule(network: Network, scopeId: string | null): Table {
   const seen = new Set<string>();
   const rows: { id: string; cells: TableRow }[] = [];
   for (const { port } of portsInScope(network, scopeId)) {
-    if (port.role === 'passThrough' || seen.has(port.id) || filledBy(network, port.id) === null) continue;
+    if (port.role === 'panel' || seen.has(port.id) || filledBy(network, port.id) === null) continue;
     const run = traceRun(network, port.id);
     if (run.to !== null) seen.add(run.to);
     const judged = judgeRun(network, run);

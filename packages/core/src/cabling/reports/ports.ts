@@ -66,7 +66,7 @@ export function freePortSchedule(network: Network, scopeId: string | null): Tabl
         device,
         port: port.name,
         where,
-        role: port.role === 'passThrough' ? 'panel' : port.role,
+        role: port.role === 'panel' ? 'panel' : port.role,
         connector: port.connector,
         speed: gigabits(port.speedBps),
         transceiver: titleOf(network, port.transceiverId),

@@ -29,7 +29,7 @@ export const group = (
 
 /** Power inlets at the rear: psu1, psu2 … */
 export const inlets = (count: number, connector: PortGroup['connector'] = 'C14'): PortGroup =>
-  group(count === 1 ? 'psu1' : `psu[1-${count}]`, connector, { role: 'powerIn', face: 'rear' });
+  group(count === 1 ? 'psu1' : `psu1-${count}`, connector, { role: 'powerIn', face: 'rear' });
 
 export const management = group('mgmt0', 'RJ45', { speedBps: gigabit, role: 'management' });
 export const consolePort = group('con0', 'RJ45', { role: 'console' });

@@ -1,9 +1,9 @@
 import { copper, gigabit, group, inlets, type Entry } from './entry.ts';
 
 const eth = (count: number, face: 'front' | 'rear' = 'front') =>
-  group(`eth[0-${count - 1}]`, 'RJ45', { speedBps: gigabit, face });
+  group(`eth0-${count - 1}`, 'RJ45', { speedBps: gigabit, face });
 const loose = { units: 0 };
-const half = { fullDepth: false };
+const half = { fillsBothFaces: false };
 
 /** One model without a maker for every role: for what is only known by what it does. */
 export const generic: readonly Entry[] = [
@@ -14,7 +14,7 @@ export const generic: readonly Entry[] = [
     ...half,
     massKg: 3.5,
     maxPowerW: 60,
-    portGroups: [copper('[1-24]'), inlets(1)],
+    portGroups: [copper('1-24'), inlets(1)],
   },
   {
     name: 'Generic 48-port switch',
@@ -23,8 +23,8 @@ export const generic: readonly Entry[] = [
     massKg: 5,
     maxPowerW: 110,
     portGroups: [
-      copper('[1-48]'),
-      group('[49-52]', 'SFP+', { speedBps: 10 * gigabit, rows: 2, role: 'uplink' }),
+      copper('1-48'),
+      group('49-52', 'SFP+', { speedBps: 10 * gigabit, rows: 2, role: 'uplink' }),
       inlets(1),
     ],
   },
@@ -113,14 +113,14 @@ export const generic: readonly Entry[] = [
     role: 'PP',
     ...half,
     massKg: 1.8,
-    portGroups: [group('F[1-24]', 'RJ45', { role: 'passThrough', block: 6, rearPattern: 'R[1-24]' })],
+    portGroups: [group('F1-24', 'RJ45', { role: 'panel', block: 6, rearPattern: 'R1-24' })],
   },
   {
     name: 'Generic 24-port fibre panel',
     role: 'PP',
     ...half,
     massKg: 2.2,
-    portGroups: [group('F[1-24]', 'LC', { role: 'passThrough', block: 6, rearPattern: 'R[1-24]' })],
+    portGroups: [group('F1-24', 'LC', { role: 'panel', block: 6, rearPattern: 'R1-24' })],
   },
   { name: 'Generic cable manager', role: 'CA', part: 'manager', ...half, massKg: 0.6, portGroups: [] },
   {
@@ -130,7 +130,7 @@ export const generic: readonly Entry[] = [
     massKg: 3,
     capacityW: 3680,
     portGroups: [
-      group('o[1-12]', 'C13', { role: 'powerOut', face: 'rear' }),
+      group('o1-12', 'C13', { role: 'powerOut', face: 'rear' }),
       group('in', 'C20', { role: 'powerIn', face: 'rear' }),
     ],
   },
@@ -142,7 +142,7 @@ export const generic: readonly Entry[] = [
     maxPowerW: 60,
     capacityW: 1800,
     portGroups: [
-      group('out[1-6]', 'C13', { role: 'powerOut', face: 'rear', rows: 2 }),
+      group('out1-6', 'C13', { role: 'powerOut', face: 'rear', rows: 2 }),
       group('in', 'C14', { role: 'powerIn', face: 'rear' }),
     ],
   },
@@ -159,7 +159,7 @@ export const generic: readonly Entry[] = [
     name: 'Generic external party',
     role: 'EX',
     ...loose,
-    portGroups: [group('handover[1-2]', 'RJ45', { speedBps: gigabit })],
+    portGroups: [group('handover1-2', 'RJ45', { speedBps: gigabit })],
   },
   {
     name: 'Generic 1 U box',

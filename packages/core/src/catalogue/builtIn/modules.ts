@@ -1,8 +1,8 @@
 import { consolePort, copper, euros, gigabit, group, type Entry } from './entry.ts';
 
 const lineCard = { moduleFamily: 'CR-9000 line card' };
-const management = group('mgmt{slot}', 'RJ45', { speedBps: gigabit, role: 'management' });
-const inlet = (connector: 'C14' | 'C20') => group('psu{slot}', connector, { role: 'powerIn', face: 'rear' });
+const management = group('mgmt slot', 'RJ45', { speedBps: gigabit, role: 'management' });
+const inlet = (connector: 'C14' | 'C20') => group('psu slot', connector, { role: 'powerIn', face: 'rear' });
 
 /** Line cards, control and interface modules, cassettes, covers and power supplies. */
 export const modules: readonly Entry[] = [
@@ -15,7 +15,7 @@ export const modules: readonly Entry[] = [
     typicalPowerW: 140,
     maxPowerW: 210,
     ...euros(7200),
-    portGroups: [copper('gi{slot}/[1-48]', { block: 12 })],
+    portGroups: [copper('gi slot/1-48', { block: 12 })],
   },
   {
     maker: 'Norvane',
@@ -26,7 +26,7 @@ export const modules: readonly Entry[] = [
     typicalPowerW: 150,
     maxPowerW: 230,
     ...euros(8600),
-    portGroups: [copper('gi{slot}/[1-48]', { block: 12, poeClass: 4 })],
+    portGroups: [copper('gi slot/1-48', { block: 12, poeClass: 4 })],
   },
   {
     maker: 'Norvane',
@@ -37,7 +37,7 @@ export const modules: readonly Entry[] = [
     typicalPowerW: 190,
     maxPowerW: 290,
     ...euros(12600),
-    portGroups: [group('te{slot}/[1-36]', 'SFP28', { speedBps: 25 * gigabit, rows: 2, block: 6 })],
+    portGroups: [group('te slot/1-36', 'SFP28', { speedBps: 25 * gigabit, rows: 2, block: 6 })],
   },
   {
     maker: 'Norvane',
@@ -48,7 +48,7 @@ export const modules: readonly Entry[] = [
     typicalPowerW: 230,
     maxPowerW: 340,
     ...euros(16800),
-    portGroups: [group('hu{slot}/[1-12]', 'QSFP28', { speedBps: 100 * gigabit, rows: 2, block: 3 })],
+    portGroups: [group('hu slot/1-12', 'QSFP28', { speedBps: 100 * gigabit, rows: 2, block: 3 })],
   },
   {
     maker: 'Norvane',
@@ -69,7 +69,7 @@ export const modules: readonly Entry[] = [
     typicalPowerW: 90,
     maxPowerW: 140,
     ...euros(9400),
-    portGroups: [management, { ...consolePort, pattern: 'con{slot}' }],
+    portGroups: [management, { ...consolePort, pattern: 'con slot' }],
   },
   {
     maker: 'Norvane',
@@ -130,7 +130,7 @@ export const modules: readonly Entry[] = [
     typicalPowerW: 30,
     maxPowerW: 48,
     ...euros(3400),
-    portGroups: [group('te{slot}/[1-8]', 'SFP+', { speedBps: 10 * gigabit, rows: 2 })],
+    portGroups: [group('te slot/1-8', 'SFP+', { speedBps: 10 * gigabit, rows: 2 })],
   },
   {
     maker: 'Norvane',
@@ -141,7 +141,7 @@ export const modules: readonly Entry[] = [
     typicalPowerW: 28,
     maxPowerW: 42,
     ...euros(2600),
-    portGroups: [copper('ge{slot}/[1-16]', { block: 4 })],
+    portGroups: [copper('ge slot/1-16', { block: 4 })],
   },
   {
     maker: 'Norvane',
@@ -160,9 +160,7 @@ export const modules: readonly Entry[] = [
     moduleFamily: 'LP cassette',
     massKg: 0.3,
     ...euros(165),
-    portGroups: [
-      group('{slot}F[1-6]', 'LC', { role: 'passThrough', rearPattern: '{slot}R1', rearConnector: 'MPO' }),
-    ],
+    portGroups: [group('slot F1-6', 'LC', { role: 'panel', rearPattern: 'slot R1', rearConnector: 'MPO' })],
     notes: 'Six duplex ports on twelve strands',
   },
   {
@@ -173,10 +171,10 @@ export const modules: readonly Entry[] = [
     massKg: 0.4,
     ...euros(260),
     portGroups: [
-      group('{slot}F[1-12]', 'LC', {
-        role: 'passThrough',
+      group('slot F1-12', 'LC', {
+        role: 'panel',
         rows: 2,
-        rearPattern: '{slot}R[1-2]',
+        rearPattern: 'slot R1-2',
         rearConnector: 'MPO',
       }),
     ],

@@ -1,6 +1,6 @@
 import { copper, euros, group, type Entry } from './entry.ts';
 
-const half = { fullDepth: false, airflow: 'none' as const };
+const half = { fillsBothFaces: false, airflow: 'none' as const };
 
 /** Patch panels, cassettes' frames, cable managers, shelves, trays and blanks. */
 export const passive: readonly Entry[] = [
@@ -12,7 +12,7 @@ export const passive: readonly Entry[] = [
     ...half,
     massKg: 2.3,
     ...euros(240),
-    portGroups: [group('F[1-24]', 'LC', { role: 'passThrough', block: 6, rearPattern: 'R[1-24]' })],
+    portGroups: [group('F1-24', 'LC', { role: 'panel', block: 6, rearPattern: 'R1-24' })],
   },
   {
     maker: 'Lumenroot',
@@ -22,7 +22,7 @@ export const passive: readonly Entry[] = [
     ...half,
     massKg: 2.9,
     ...euros(390),
-    portGroups: [group('F[1-48]', 'LC', { role: 'passThrough', rows: 2, block: 6, rearPattern: 'R[1-48]' })],
+    portGroups: [group('F1-48', 'LC', { role: 'panel', rows: 2, block: 6, rearPattern: 'R1-48' })],
   },
   {
     maker: 'Lumenroot',
@@ -32,7 +32,7 @@ export const passive: readonly Entry[] = [
     ...half,
     massKg: 2.5,
     ...euros(230),
-    portGroups: [group('F[1-24]', 'SC', { role: 'passThrough', block: 6, rearPattern: 'R[1-24]' })],
+    portGroups: [group('F1-24', 'SC', { role: 'panel', block: 6, rearPattern: 'R1-24' })],
   },
   {
     maker: 'Lumenroot',
@@ -58,7 +58,7 @@ export const passive: readonly Entry[] = [
     ...half,
     massKg: 2.4,
     ...euros(420),
-    portGroups: [group('F[1-36]', 'MPO', { role: 'passThrough', rows: 2, block: 6, rearPattern: 'R[1-36]' })],
+    portGroups: [group('F1-36', 'MPO', { role: 'panel', rows: 2, block: 6, rearPattern: 'R1-36' })],
   },
   {
     maker: 'Lumenroot',
@@ -68,7 +68,7 @@ export const passive: readonly Entry[] = [
     ...half,
     massKg: 3.1,
     ...euros(210),
-    portGroups: [copper('F[1-48]', { speedBps: null, role: 'passThrough', rearPattern: 'R[1-48]' })],
+    portGroups: [copper('F1-48', { speedBps: null, role: 'panel', rearPattern: 'R1-48' })],
   },
   {
     maker: 'Lumenroot',
@@ -78,7 +78,7 @@ export const passive: readonly Entry[] = [
     ...half,
     massKg: 1.9,
     ...euros(120),
-    portGroups: [group('F[1-24]', 'RJ45', { role: 'passThrough', block: 6, rearPattern: 'R[1-24]' })],
+    portGroups: [group('F1-24', 'RJ45', { role: 'panel', block: 6, rearPattern: 'R1-24' })],
   },
   {
     maker: 'Lumenroot',
@@ -90,7 +90,7 @@ export const passive: readonly Entry[] = [
     massKg: 1.1,
     ...euros(140),
     notes: 'Half a unit high',
-    portGroups: [group('F[1-24]', 'RJ45', { role: 'passThrough', block: 6, rearPattern: 'R[1-24]' })],
+    portGroups: [group('F1-24', 'RJ45', { role: 'panel', block: 6, rearPattern: 'R1-24' })],
   },
   {
     maker: 'Lumenroot',
@@ -100,7 +100,7 @@ export const passive: readonly Entry[] = [
     units: 0,
     massKg: 1.2,
     ...euros(95),
-    portGroups: [group('F[1-12]', 'RJ45', { role: 'passThrough', rearPattern: 'R[1-12]' })],
+    portGroups: [group('F1-12', 'RJ45', { role: 'panel', rearPattern: 'R1-12' })],
   },
   {
     maker: 'Lumenroot',
@@ -111,7 +111,7 @@ export const passive: readonly Entry[] = [
     massKg: 0.2,
     ...euros(14),
     notes: 'Wall outlet with two jacks',
-    portGroups: [group('F[1-2]', 'RJ45', { role: 'passThrough', rearPattern: 'R[1-2]' })],
+    portGroups: [group('F1-2', 'RJ45', { role: 'panel', rearPattern: 'R1-2' })],
   },
   {
     maker: 'Lumenroot',
@@ -122,7 +122,7 @@ export const passive: readonly Entry[] = [
     massKg: 0.3,
     ...euros(22),
     notes: 'Wall outlet with four jacks',
-    portGroups: [group('F[1-4]', 'RJ45', { role: 'passThrough', rearPattern: 'R[1-4]' })],
+    portGroups: [group('F1-4', 'RJ45', { role: 'panel', rearPattern: 'R1-4' })],
   },
   {
     maker: 'Lumenroot',
@@ -133,7 +133,7 @@ export const passive: readonly Entry[] = [
     ...half,
     massKg: 1.4,
     ...euros(85),
-    portGroups: [group('A[1-24]', 'splice', { role: 'passThrough', block: 12, rearPattern: 'B[1-24]' })],
+    portGroups: [group('A1-24', 'splice', { role: 'panel', block: 12, rearPattern: 'B1-24' })],
   },
   {
     maker: 'Lumenroot',

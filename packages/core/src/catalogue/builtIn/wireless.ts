@@ -31,7 +31,7 @@ export const wireless: readonly Entry[] = [
     poeClass: 5,
     ...euros(890),
     licences: [{ name: 'Radio manager', per: 'managed device', priceMinor: 4500 }],
-    portGroups: [group('eth[0-1]', 'RJ45', { speedBps: 5 * gigabit })],
+    portGroups: [group('eth0-1', 'RJ45', { speedBps: 5 * gigabit })],
   },
   {
     maker: 'Norvane',
@@ -93,7 +93,7 @@ export const wireless: readonly Entry[] = [
     notes: '5 GHz bridge for vessels at the berth',
     portGroups: [
       group('radio0', 'radio', { speedBps: gigabit, role: 'uplink' }),
-      group('eth[0-1]', 'RJ45', { speedBps: gigabit }),
+      group('eth0-1', 'RJ45', { speedBps: gigabit }),
     ],
   },
 ];

@@ -100,9 +100,9 @@ describe('bad figures of a model', () => {
       .join(' ');
 
   test.each([
-    [{ portGroups: [group('gi[1-8]'), group('gi[5-12]')] }, 'yields the port name gi5 twice'],
-    [{ portGroups: [group('gi[1-10000]')] }, 'the pattern yields more than 1024 names'],
-    [{ portGroups: [group('gi[8-1]')] }, 'runs backwards'],
+    [{ portGroups: [group('gi1-8'), group('gi5-12')] }, 'yields the port name gi5 twice'],
+    [{ portGroups: [group('gi1-10000')] }, 'the pattern yields more than 1024 names'],
+    [{ portGroups: [group('gi8-1')] }, 'runs backwards'],
     [{ massKg: -3 }, 'Mass is negative'],
     [{ units: 0.3 }, 'is not a whole or half number of units'],
     [{ units: 900 }, 'is above 60'],
@@ -256,7 +256,7 @@ describe('changing the model of a device', () => {
       const cable = after.findOne('cableByLabel', label);
       return after.get('port', cable?.aPortId ?? null);
     };
-    expect(at('kq-00002')?.id).toBe(at('kq-00001')?.passThroughId);
+    expect(at('kq-00002')?.id).toBe(at('kq-00001')?.leadsToId);
     expect(at('kq-00003')?.name).toBe('R2');
   });
 

@@ -52,11 +52,11 @@ function matchPorts(
   const take = (old: Port, found: Port | undefined): void => {
     if (found === undefined || match.has(old.id)) return;
     pair(old, found);
-    const oldPartner = oldById.get(old.passThroughId ?? '');
-    const partner = freshById.get(found.passThroughId ?? '');
+    const oldPartner = oldById.get(old.leadsToId ?? '');
+    const partner = freshById.get(found.leadsToId ?? '');
     if (oldPartner !== undefined && partner !== undefined && free.has(partner.id)) pair(oldPartner, partner);
   };
-  const inUse = (port: Port): boolean => cabled.has(port.id) || cabled.has(port.passThroughId ?? '');
+  const inUse = (port: Port): boolean => cabled.has(port.id) || cabled.has(port.leadsToId ?? '');
   for (const group of [before.filter(inUse), before.filter((port) => !inUse(port))]) {
     for (const old of group) {
       const same = [...free.values()].find(
@@ -110,7 +110,7 @@ export function changeModel(network: Network, device: Device, model: CatalogueMo
   const idOf = (port: Port): string => oldIdOf.get(port.id) ?? port.id;
   const byId = new Map(fresh.map((port) => [port.id, port]));
   const partner = (port: Port): string | null => {
-    const other = byId.get(port.passThroughId ?? '');
+    const other = byId.get(port.leadsToId ?? '');
     return other === undefined ? null : idOf(other);
   };
   const changes: (Change | null)[] = [
@@ -118,7 +118,7 @@ export function changeModel(network: Network, device: Device, model: CatalogueMo
       modelId: model.id,
       role: model.role ?? device.role,
       units: model.units,
-      fullDepth: model.fullDepth,
+      fillsBothFaces: model.fillsBothFaces,
       side: model.halfWidth ? (device.side === 'full' ? 'left' : device.side) : 'full',
       unit: model.units === 0 ? null : device.unit,
     }),
@@ -140,7 +140,7 @@ export function changeModel(network: Network, device: Device, model: CatalogueMo
       ...port,
       ...(existing === undefined ? {} : configurationOf(existing)),
       id,
-      passThroughId: partner(port),
+      leadsToId: partner(port),
       transceiverId: isCage(port.connector) ? (existing?.transceiverId ?? null) : null,
       transceiverSerial: isCage(port.connector) ? (existing?.transceiverSerial ?? null) : null,
       reserved: existing?.reserved ?? null,
@@ -167,7 +167,7 @@ const configurationOf = ({
   untaggedVid,
   taggedVids,
   voiceVid,
-  vlanGroupId,
+  vlanNumberingId,
   aggregateId,
   vrfId,
   ospf,
@@ -177,7 +177,7 @@ const configurationOf = ({
   untaggedVid,
   taggedVids,
   voiceVid,
-  vlanGroupId,
+  vlanNumberingId,
   aggregateId,
   vrfId,
   ospf,

@@ -51,7 +51,7 @@ export function kitContents(network: Network, racks: readonly Rack[], loose: rea
       key: rack.name,
       units: rack.units,
       numbering: rack.numbering,
-      widthIn: rack.widthIn,
+      widthMm: rack.widthMm,
       posts: rack.posts,
       depthMm: rack.depthMm,
       massLimitKg: rack.massLimitKg,
@@ -67,7 +67,7 @@ export function kitContents(network: Network, racks: readonly Rack[], loose: rea
         unit: inKit.has(device.rackId ?? '') ? device.unit : null,
         units: device.units,
         face: device.face,
-        fullDepth: device.fullDepth,
+        fillsBothFaces: device.fillsBothFaces,
         side: device.side,
         feed: device.feed,
         modules: network
@@ -170,7 +170,7 @@ export function placeKit(
       unit: entry.unit,
       units: entry.units,
       face: entry.face,
-      fullDepth: entry.fullDepth,
+      fillsBothFaces: entry.fillsBothFaces,
       side: entry.side,
       feed: entry.feed,
     };

@@ -1,3 +1,4 @@
+import { groupNames } from '../../model/kinds/equipment/portGroup.ts';
 import { applyChanges } from '../../change/apply.ts';
 import { create, remove, type ChangeSet } from '../../change/change.ts';
 import { blankModel, blankOptics, type CatalogueModel } from '../../model/kinds/equipment/catalogueModel.ts';
@@ -126,8 +127,7 @@ export function adoptModel(network: Network, model: CatalogueModel): Attempt {
 /** Words that a search for a model may use: title, part number, role, heights, "48 poe", port kinds. */
 export function modelWords(model: CatalogueModel, roleLabel: string): string {
   const counts = model.portGroups.map((group) => {
-    const count = (/\[(\d+)-(\d+)\]/.exec(group.pattern) ?? []).slice(1).map(Number);
-    const ports = count.length === 2 ? (count[1] ?? 0) - (count[0] ?? 0) + 1 : 1;
+    const ports = groupNames(group, 'own').length;
     return `${ports} ${group.connector}${group.poeClass === null ? '' : ' poe'} ${ports}-port`;
   });
   const poe = model.poeBudgetW === null ? '' : 'poe';

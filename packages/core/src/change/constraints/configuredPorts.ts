@@ -153,7 +153,7 @@ export function vlanInterfaceIsOne(network: Network, port: Port): Problem[] {
         other.id !== port.id &&
         other.form === 'vlan' &&
         other.vid === port.vid &&
-        other.vlanGroupId === port.vlanGroupId,
+        other.vlanNumberingId === port.vlanNumberingId,
     );
   return same === undefined
     ? []

@@ -171,34 +171,34 @@ export function transceiverFitsCage(network: Network, port: Port): Problem[] {
 }
 
 /** Front and rear of a panel port name each other, on one device; those of a cassette share a common port. */
-export function passThroughHolds(network: Network, port: Port): Problem[] {
-  const partner = network.get('port', port.passThroughId);
+export function leadsToHolds(network: Network, port: Port): Problem[] {
+  const partner = network.get('port', port.leadsToId);
   const title = portTitle(network, port.id);
-  const fault = (message: string): Problem[] => [impossible('port', port, 'passThroughId', message)];
-  if (port.passThroughId === null) {
-    return port.passThroughStrand === null
+  const fault = (message: string): Problem[] => [impossible('port', port, 'leadsToId', message)];
+  if (port.leadsToId === null) {
+    return port.leadsToStrand === null
       ? []
       : fault(`${title} states a strand but no port that it passes through to. Name the common port.`);
   }
-  const there = portTitle(network, port.passThroughId) || 'a port that is not there';
-  if (port.passThroughStrand === null) {
-    if (partner?.passThroughId === port.id && partner.deviceId === port.deviceId) return [];
+  const there = portTitle(network, port.leadsToId) || 'a port that is not there';
+  if (port.leadsToStrand === null) {
+    if (partner?.leadsToId === port.id && partner.deviceId === port.deviceId) return [];
     return fault(
       `${title} passes through to ${there}, which does not pass back to it. Make both name each other.`,
     );
   }
-  if (partner === null || partner.deviceId !== port.deviceId || partner.passThroughId !== null)
+  if (partner === null || partner.deviceId !== port.deviceId || partner.leadsToId !== null)
     return fault(`${title} shares strands of ${there}, which is no common port of the same device.`);
-  const last = port.passThroughStrand + portStrands(port) - 1;
+  const last = port.leadsToStrand + portStrands(port) - 1;
   const clash = fannedFrom(network, partner).find(
     (other) =>
       other.id !== port.id &&
-      (other.passThroughStrand ?? 0) <= last &&
-      (other.passThroughStrand ?? 0) + portStrands(other) > (port.passThroughStrand ?? 0),
+      (other.leadsToStrand ?? 0) <= last &&
+      (other.leadsToStrand ?? 0) + portStrands(other) > (port.leadsToStrand ?? 0),
   );
   return clash === undefined
     ? []
     : fault(
-        `${title} takes strands ${port.passThroughStrand} to ${last} of ${there}, which ${clash.name} uses as well. Give it strands of its own.`,
+        `${title} takes strands ${port.leadsToStrand} to ${last} of ${there}, which ${clash.name} uses as well. Give it strands of its own.`,
       );
 }

@@ -4,7 +4,7 @@ import type { Problem } from '../../model/fields/problem.ts';
 import type { Rack } from '../../model/kinds/sites/rack.ts';
 
 /** The part of a rack a device fills: everything that decides whether two can stand there together. */
-export type Body = Pick<Device, 'unit' | 'units' | 'face' | 'fullDepth' | 'side'>;
+export type Body = Pick<Device, 'unit' | 'units' | 'face' | 'fillsBothFaces' | 'side'>;
 
 /** From the lower edge of its lowest-numbered unit up to, not including, `to`; null when it stands at the side. */
 export const unitsFilled = (device: Pick<Device, 'unit' | 'units'>): { from: number; to: number } | null =>
@@ -15,7 +15,7 @@ export function collide(a: Body, b: Body): boolean {
   const left = unitsFilled(a);
   const right = unitsFilled(b);
   if (left === null || right === null || left.from >= right.to || right.from >= left.to) return false;
-  if (!(a.fullDepth || b.fullDepth || a.face === b.face)) return false;
+  if (!(a.fillsBothFaces || b.fillsBothFaces || a.face === b.face)) return false;
   return a.side === 'full' || b.side === 'full' || a.side === b.side;
 }
 
@@ -33,7 +33,7 @@ export function obstacle(body: Body, other: Device): string {
   const deep = other.face !== body.face;
   const why = !deep
     ? ''
-    : other.fullDepth && !body.fullDepth
+    : other.fillsBothFaces && !body.fillsBothFaces
       ? `, reaching through from the ${other.face}`
       : ` at the ${other.face}, and the two together are too deep`;
   return `${other.name} fills ${spanText(other)}${other.side === 'full' ? '' : ` at the ${other.side}`}${why}`;

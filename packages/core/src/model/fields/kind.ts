@@ -9,8 +9,9 @@ export type OnRemove = 'goes' | 'cleared' | 'holds';
 
 /** A field that has the id of another row. */
 export interface Reference {
-  /** The kind it refers to. */
-  to: string;
+  /** The kind it refers to; where it may be one of several, `by` is the field that says which. */
+  to: string | readonly string[];
+  by?: string;
   /** Leads from that row to those that refer to it; fields of one kind may share one. */
   index: string;
   onRemove: OnRemove;
@@ -105,7 +106,7 @@ export function creationOrder(definitions: {
     const at = path.indexOf(kind);
     if (at >= 0) throw new KindCircle([...path.slice(at), kind]);
     for (const reference of Object.values(definitions[kind]?.refs ?? {}))
-      if (reference !== undefined && reference.to !== kind) visit(reference.to, [...path, kind]);
+      for (const to of [reference?.to ?? []].flat()) if (to !== kind) visit(to, [...path, kind]);
     order.push(kind);
   };
   for (const kind of Object.keys(definitions)) visit(kind, []);

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { kinds, refsOf, type Kind, type Rows } from '../kinds.ts';
+import { kinds, targetOf, type Kind, type Rows } from '../kinds.ts';
 
 /** How a value of a field is kept in a table. */
 export type Storage = 'uuid' | 'text' | 'int' | 'number' | 'boolean' | 'json';
@@ -59,12 +59,11 @@ function storageOf(schema: z.ZodType): Storage {
 }
 
 function workedOut(kind: Kind): StoredField[] {
-  const targets = new Map(refsOf(kind).map(([field, { to }]) => [field, to]));
   return Object.entries(kinds[kind].schema.shape).map(([field, schema]) => ({
     field,
     storage: storageOf(schema),
     nullable: inner(schema).nullable,
-    to: targets.get(field) ?? null,
+    to: targetOf(kind, field),
   }));
 }
 

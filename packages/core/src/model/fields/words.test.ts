@@ -23,7 +23,9 @@ describe('refusals speak of the thing and the field', () => {
     expect(refused({ role: undefined })).toEqual([
       'role: device sw: Role is not RT, SW, FW, AP, WB, LB, SV, VM, ST, PC, PH, CM, PR, IO, PP, CA, PD, UP, MC, GW, EX or XX.',
     ]);
-    expect(refused({ fullDepth: 'yes' })).toEqual(['fullDepth: device sw: Full depth is not true or false.']);
+    expect(refused({ fillsBothFaces: 'yes' })).toEqual([
+      'fillsBothFaces: device sw: Fills both faces is not true or false.',
+    ]);
     expect(refused({ units: 'two' })).toEqual(['units: device sw: Height is not a number.']);
     expect(refused({ rackId: 'R1' })).toContain('rackId: device sw: Rack is not a row id (UUID).');
     expect(refused({ colour: 1 })).toEqual([': device sw: device sw has no field colour.']);

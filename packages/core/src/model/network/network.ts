@@ -58,7 +58,7 @@ const indexDefinitions: ReadonlyMap<string, IndexDefinition> = new Map(
     const fields = new Map<string, { fields: string[]; none: string | undefined }>();
     for (const [field, { index, none }] of refsOf(kind)) {
       const entry = fields.get(index) ?? { fields: [], none };
-      entry.fields.push(field);
+      if (!entry.fields.includes(field)) entry.fields.push(field);
       fields.set(index, entry);
     }
     return [

@@ -9,17 +9,17 @@ export const portStrands = (port: Pick<Port, 'connector'>): number =>
 
 /** The ports of a cassette that share this common port, in the order of their strands. */
 export const fannedFrom = (network: Network, port: Port): Port[] =>
-  port.role !== 'passThrough'
+  port.role !== 'panel'
     ? []
     : network
-        .find('portsByPassThrough', port.id)
-        .filter((one) => one.passThroughStrand !== null)
-        .sort((a, b) => (a.passThroughStrand ?? 0) - (b.passThroughStrand ?? 0));
+        .find('portsByLeadsTo', port.id)
+        .filter((one) => one.leadsToStrand !== null)
+        .sort((a, b) => (a.leadsToStrand ?? 0) - (b.leadsToStrand ?? 0));
 
 /** Strands the inside of a cassette connects at its common port; null where the port is no such port. */
 export function strandsBehind(network: Network, port: Port): number | null {
   const last = fannedFrom(network, port).at(-1);
-  return last === undefined ? null : (last.passThroughStrand ?? 1) + portStrands(last) - 1;
+  return last === undefined ? null : (last.leadsToStrand ?? 1) + portStrands(last) - 1;
 }
 
 /** Strands of one plug of a cable type at the side with this many plugs. */

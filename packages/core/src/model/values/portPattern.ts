@@ -3,15 +3,27 @@ export const maxPatternNames = 1024;
 
 export type PatternResult = { ok: true; names: string[] } | { ok: false; reason: string };
 
-const range = /\[(\d+)-(\d+)\]/;
+const range = /(\d+)-(\d+)/;
+/** Stands for the number of the slot that a module sits in. */
+const slotWord = / ?\bslot\b ?/g;
+/** Parts figures that are not one number. */
+const gap = /(?<=\d) (?=\d)/g;
 
 /**
- * Names a port pattern stands for: `gi1/[1-48]` gives gi1/1 … gi1/48, `te[1-2]/[1-8]` sixteen names with the
- * last range counting fastest. Leading zeros are kept: `F[01-24]` gives F01 … F24.
- * A pattern without a range is one name. Reversed ranges, empty patterns and more than 1,024 names are refused.
+ * Names that a pattern stands for, written as ports are on the command line: `gi1/1-48` gives gi1/1 … gi1/48,
+ * `te1-2/1-8` sixteen names with the last range counting fastest. Leading zeros are kept: `F01-24` gives F01 … F24.
+ * The word slot stands for the number of the slot: `te slot/1-8` in slot 3 gives te3/1 … te3/8. Two hyphens stand for
+ * one that is part of the name: `eth1--2` is eth1-2. A space between figures parts them and is not in the name:
+ * `gi1 1-4` is gi11 … gi14. A pattern without a range is one name. Reversed ranges, empty
+ * patterns and more than 1,024 names are refused.
  */
-export function expandPortPattern(pattern: string): PatternResult {
+export function expandPortPattern(pattern: string, slot: number | string = 1): PatternResult {
   if (pattern.trim() === '') return { ok: false, reason: 'the pattern is empty' };
+  if (/[[\]{}]/.test(pattern))
+    return {
+      ok: false,
+      reason: 'ranges are written without brackets, such as gi1/1-48, a slot as the word slot',
+    };
   let names = [pattern];
   while (names[0] !== undefined && range.test(names[0])) {
     const match = range.exec(names[0]);
@@ -19,7 +31,7 @@ export function expandPortPattern(pattern: string): PatternResult {
     const last = match?.[2] ?? '';
     const from = Number(first);
     const to = Number(last);
-    if (from > to) return { ok: false, reason: `the range [${first}-${last}] runs backwards` };
+    if (from > to) return { ok: false, reason: `the range ${first}-${last} runs backwards` };
     if ((to - from + 1) * names.length > maxPatternNames) {
       return { ok: false, reason: `the pattern yields more than ${maxPatternNames} names` };
     }
@@ -29,8 +41,7 @@ export function expandPortPattern(pattern: string): PatternResult {
     );
     names = names.flatMap((name) => numbers.map((number) => name.replace(range, number)));
   }
-  if (/[[\]]/.test(names[0] ?? '')) {
-    return { ok: false, reason: 'a bracket does not hold a range such as [1-48]' };
-  }
-  return { ok: true, names };
+  const written = (name: string): string =>
+    name.replace(gap, '').replace(slotWord, String(slot)).replaceAll('--', '-');
+  return { ok: true, names: names.map(written) };
 }

@@ -33,7 +33,7 @@ export function addDevice(network: Network, wish: NewDevice): (ChangeSet & { dev
     unit: wish.unit,
     units: model.units,
     face: wish.face ?? 'front',
-    fullDepth: model.fullDepth,
+    fillsBothFaces: model.fillsBothFaces,
     side: wish.side ?? (model.halfWidth ? 'left' : 'full'),
   };
   const ports = portsFromModel(model, device.id);

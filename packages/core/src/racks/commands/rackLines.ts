@@ -55,7 +55,7 @@ function modelsFor(network: Network, text: string): CatalogueModel[] {
 function addOption(network: Network, model: CatalogueModel, { rack, unit }: Where): LineOption {
   const title = `Add ${modelTitle(model)}`;
   const side = model.halfWidth ? ('left' as const) : ('full' as const);
-  const body = { units: model.units, face: 'front' as const, fullDepth: model.fullDepth, side };
+  const body = { units: model.units, face: 'front' as const, fillsBothFaces: model.fillsBothFaces, side };
   const at = model.units === 0 ? null : (unit ?? freePositions(network, rack, body)[0] ?? null);
   if (model.units > 0 && at === null)
     return { does: 'refuse', title, detail: `${rack.name} has no ${model.units} free units together.` };

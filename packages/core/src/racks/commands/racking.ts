@@ -141,7 +141,7 @@ export function fillBlanks(network: Network, rack: Rack, only: readonly number[]
   const taken = new Set(
     network
       .find('devicesByRack', rack.id)
-      .filter((device) => device.face === 'front' || device.fullDepth)
+      .filter((device) => device.face === 'front' || device.fillsBothFaces)
       .flatMap(unitsTouched),
   );
   const model = [...network.all('model')].find(
@@ -162,7 +162,7 @@ export function fillBlanks(network: Network, rack: Rack, only: readonly number[]
       rackId: rack.id,
       unit,
       units: model.units,
-      fullDepth: model.fullDepth,
+      fillsBothFaces: model.fillsBothFaces,
     }),
   );
   return judged(network, changes, `Filled ${free.length} units of ${rack.name} with ${modelTitle(model)}`);

@@ -20,7 +20,7 @@ const room = (file: Partial<ExchangeFile> = {}) =>
     places: [{ path: 'KQ', kind: 'site', code: 'KQ' }],
     racks: [
       { name: 'R1', place: 'KQ', units: 12, feeds: [feed], massLimitKg: 100 },
-      { name: 'R2', place: 'KQ', units: 12, numbering: 'down', widthIn: 23 },
+      { name: 'R2', place: 'KQ', units: 12, numbering: 'down', widthMm: 584.2 },
     ],
     ...file,
   });

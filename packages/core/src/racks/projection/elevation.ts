@@ -4,7 +4,7 @@ import { faceLayout, faceWidthMm, sideLayout, unitHeightMm } from '../../catalog
 import { rackCapacity } from '../capacity.ts';
 import { unitsTouched } from '../occupancy.ts';
 import type { Device } from '../../model/kinds/equipment/device.ts';
-import type { Rack } from '../../model/kinds/sites/rack.ts';
+import { nineteenInchMm, type Rack } from '../../model/kinds/sites/rack.ts';
 import { modelTitle } from '../../model/kinds.ts';
 import type { Role } from '../../model/values/roles.ts';
 import { roles } from '../../model/values/roles.ts';
@@ -96,9 +96,9 @@ export function unitAt(rack: Pick<Rack, 'units' | 'numbering'>, y: number, units
 }
 
 /** The space between the rails, at the scale of the rack's width. */
-export const innerOf = (rack: Pick<Rack, 'widthIn'>): { x: number; width: number } => ({
+export const innerOf = (rack: Pick<Rack, 'widthMm'>): { x: number; width: number } => ({
   x: sideWidth + railWidth,
-  width: Math.round((nineteenInch * rack.widthIn) / 19),
+  width: Math.round((nineteenInch * rack.widthMm) / nineteenInchMm),
 });
 
 /** Where a device stands on one face: half-width gear changes sides when seen from the rear. */
@@ -291,7 +291,7 @@ export function elevationScene(network: Network, rack: Rack, wishes: ElevationWi
   const top = (device: Device): number => unitTop(rack, device.unit ?? 1, device.units);
   const faces = (['front', 'rear'] as const).map((face): ElevationFace => {
     const seen = devices
-      .filter((device) => device.unit !== null && (device.face === face || device.fullDepth))
+      .filter((device) => device.unit !== null && (device.face === face || device.fillsBothFaces))
       .sort((a, b) => top(a) - top(b) || (a.name < b.name ? -1 : 1));
     const taken = new Set(seen.flatMap(unitsTouched));
     const units = Array.from({ length: rack.units }, (_, at) => {

@@ -311,7 +311,7 @@ function routersOf({ network, sheet, kept }: Reader): {
   away: SheetReading['away'];
 } {
   const picked = (): Device[] =>
-    [...kept.items.values()].flatMap((item) => network.get('device', item.deviceId) ?? []);
+    [...kept.items.values()].flatMap((item) => network.get('device', item.subjectId) ?? []);
   const wanted = (sheet.picked ? picked() : devicesInScope(network, sheet.scopeId)).filter(
     (device) => device.status !== 'retired' && isRouter(network, device),
   );

@@ -92,11 +92,11 @@ describe('laying out afresh', () => {
     expect(
       one
         .find('sheetItemsBySheet', sheet.id)
-        .map((item) => item.deviceId)
+        .map((item) => item.subjectId)
         .sort(),
     ).toEqual([a, c].sort());
     const all = done(now, tidySheet(now, sheet));
-    expect(all.find('sheetItemsBySheet', sheet.id).map((item) => item.deviceId)).toEqual([a]);
+    expect(all.find('sheetItemsBySheet', sheet.id).map((item) => item.subjectId)).toEqual([a]);
   });
 });
 
@@ -111,7 +111,7 @@ describe('links by hand', () => {
       setLink(network, sheet, line, { aLabel: { x: 4, y: -12 } }, 'Slid a label of'),
     );
     expect(slid.find('sheetLinksBySheet', sheet.id)).toMatchObject([
-      { cableId: cable.id, aLabel: { x: 4, y: -12 } },
+      { subjectKind: 'cable', subjectId: cable.id, aLabel: { x: 4, y: -12 } },
     ]);
     const plain = done(slid, setLink(slid, sheet, line, { aLabel: null }, 'Let go'));
     expect(plain.count('sheetLink')).toBe(0);

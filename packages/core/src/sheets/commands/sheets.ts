@@ -12,8 +12,14 @@ import {
   type Sheet,
   type SheetGroup,
 } from '../../model/kinds/drawings/sheet.ts';
-import { blankSheetItem, type SheetItem } from '../../model/kinds/drawings/sheetItem.ts';
+import {
+  blankSheetItem,
+  plateKinds,
+  type PlateKind,
+  type SheetItem,
+} from '../../model/kinds/drawings/sheetItem.ts';
 import { blankSheetLink, type SheetLink } from '../../model/kinds/drawings/sheetLink.ts';
+import { titleOf } from '../../model/fields/titles.ts';
 import type { Network } from '../../model/network/network.ts';
 
 /** A set of one change to a sheet, or of none. */
@@ -52,7 +58,13 @@ export function addSheet(network: Network, wish: NewSheet): ChangeSet & { sheetI
     show: [...usualFacets[projection]],
   };
   const items = (wish.deviceIds ?? []).map((deviceId) =>
-    create('sheetItem', { ...blankSheetItem, id: newId(), sheetId: sheet.id, deviceId }),
+    create('sheetItem', {
+      ...blankSheetItem,
+      id: newId(),
+      sheetId: sheet.id,
+      subjectKind: 'device',
+      subjectId: deviceId,
+    }),
   );
   return { sheetId: sheet.id, changes: [create('sheet', sheet), ...items], sentence: `Added sheet ${name}` };
 }
@@ -69,7 +81,7 @@ export function sisterSheet(
   const devicesOn = (id: string): string[] =>
     network
       .find('sheetItemsBySheet', id)
-      .flatMap((item) => item.deviceId ?? [])
+      .flatMap((item) => (item.subjectKind === 'device' ? [item.subjectId] : []))
       .sort();
   const own = devicesOn(sheet.id);
   const there = network
@@ -198,20 +210,16 @@ export const ungroup = (sheet: Sheet, id: string): ChangeSet =>
     `Removed group ${sheet.groups.find((group) => group.id === id)?.name ?? ''} from sheet ${sheet.name}; its things stay`,
   );
 
-/** The device, place or circuit that an item is about. */
-const subjectOf = (item: SheetItem): string =>
-  item.deviceId ?? item.placeId ?? item.circuitId ?? item.prefixId ?? '';
-
 /** Items of a sheet by the id of what they are about. */
 export const itemsOf = (network: Network, sheetId: string): Map<string, SheetItem> =>
-  new Map(network.find('sheetItemsBySheet', sheetId).map((item) => [subjectOf(item), item]));
+  new Map(network.find('sheetItemsBySheet', sheetId).map((item) => [item.subjectId, item]));
+
+/** What kind of thing a plate stands for by this id; a device where there is nothing of the id. */
+const plateKindOf = (network: Network, id: string): PlateKind =>
+  plateKinds.find((kind) => network.get(kind, id) !== null) ?? 'device';
 
 const nameOf = (network: Network, id: string): string =>
-  network.get('device', id)?.name ??
-  network.get('place', id)?.name ??
-  network.get('circuit', id)?.provider ??
-  network.get('prefix', id)?.prefix ??
-  '';
+  network.get('circuit', id)?.provider ?? titleOf(network, plateKindOf(network, id), id);
 const named = (network: Network, ids: readonly string[]): string =>
   ids.length === 1 ? nameOf(network, ids[0] ?? '') : `${ids.length} plates`;
 
@@ -227,17 +235,16 @@ export function setItems(
   const touched: string[] = [];
   for (const [id, fields] of wishes) {
     const item = items.get(id);
-    const of =
-      network.get('place', id) !== null
-        ? { placeId: id }
-        : network.get('circuit', id) !== null
-          ? { circuitId: id }
-          : network.get('prefix', id) !== null
-            ? { prefixId: id }
-            : { deviceId: id };
     const change =
       item === undefined
-        ? create('sheetItem', { ...blankSheetItem, ...of, ...fields, id: newId(), sheetId: sheet.id })
+        ? create('sheetItem', {
+            ...blankSheetItem,
+            subjectKind: plateKindOf(network, id),
+            subjectId: id,
+            ...fields,
+            id: newId(),
+            sheetId: sheet.id,
+          })
         : update('sheetItem', item, fields);
     if (change === null) continue;
     changes.push(change);
@@ -297,7 +304,7 @@ export function tidySheet(
 ): ChangeSet {
   const changes: (Change | null)[] = [];
   for (const item of network.find('sheetItemsBySheet', sheet.id)) {
-    if (item.locked || (only !== null && !only.has(subjectOf(item)))) continue;
+    if (item.locked || (only !== null && !only.has(item.subjectId))) continue;
     const bare = !item.away && !item.collapsed && !sheet.picked;
     changes.push(
       bare
@@ -329,11 +336,17 @@ export function setLink(
   fields: Partial<SheetLink>,
   what: string,
 ): ChangeSet {
-  const existing = network.find('sheetLinksByLine', line.id).find((link) => link.sheetId === sheet.id);
+  const existing = network.find('sheetLinksBySubject', line.id).find((link) => link.sheetId === sheet.id);
   if (line.kind === 'port') return { changes: [], sentence: `${what} ${line.label}` };
-  const of = { [`${line.kind}Id`]: line.id };
+  const fresh = {
+    ...blankSheetLink,
+    subjectKind: line.kind,
+    subjectId: line.id,
+    id: newId(),
+    sheetId: sheet.id,
+  };
   const row: SheetLink = {
-    ...(existing ?? { ...blankSheetLink, ...of, id: newId(), sheetId: sheet.id }),
+    ...(existing ?? fresh),
     ...fields,
   };
   const plain =

@@ -48,6 +48,15 @@ class Finder {
       .find((row) => row.prefix === text);
     return found?.id ?? this.told('prefix', text, `${path}.prefix`);
   }
+  /** What a plate or a link stands for, by its name in the file. */
+  line(
+    kind: 'device' | 'cable' | 'circuit' | 'prefix',
+    name: string,
+    vrf: string | null | undefined,
+    path: string,
+  ): string | null {
+    return kind === 'prefix' ? this.prefix(name, vrf, path) : this[kind](name, `${path}.${kind}`);
+  }
   rack(name: string, path: string): string | null {
     return (
       this.staging.network.findOne('rackByName', name.toLowerCase())?.id ?? this.told('rack', name, path)
@@ -61,32 +70,51 @@ class Finder {
   }
 }
 
+/** The one thing that an entry names; a problem where it names none, or several. */
+function onlyOne<K extends string>(
+  staging: Staging,
+  names: Readonly<Record<K, string | null | undefined>>,
+  path: string,
+): { kind: K; name: string } | null {
+  const kinds = Object.keys(names) as K[];
+  const given = kinds.flatMap((kind) => {
+    const name = names[kind];
+    return name === null || name === undefined ? [] : [{ kind, name }];
+  });
+  const [only] = given;
+  if (only !== undefined && given.length === 1) return only;
+  const words = `${kinds.slice(0, -1).join(', ')} or ${kinds.at(-1) ?? ''}`;
+  staging.problem(
+    path,
+    given.length === 0
+      ? `Nothing is named. Give a ${words}.`
+      : `${given.map(({ kind }) => kind).join(' and ')} are both given. Keep one of them.`,
+  );
+  return null;
+}
+
 function readPositions(staging: Staging, find: Finder, entry: SheetEntry, sheetId: string, at: string): void {
   const items = new Map(
-    staging.network
-      .find('sheetItemsBySheet', sheetId)
-      .map((item) => [item.deviceId ?? item.placeId ?? item.circuitId ?? item.prefixId, item]),
+    staging.network.find('sheetItemsBySheet', sheetId).map((item) => [item.subjectId, item]),
   );
   (entry.positions ?? []).forEach(({ device, place, circuit, prefix, vrf, ...spot }, which) => {
     const path = `${at}.positions[${which}]`;
-    const deviceId = device == null ? null : find.device(device, `${path}.device`);
-    const placeId = place == null ? null : ensurePlace(staging, place, `${path}.place`);
-    const circuitId = circuit == null ? null : find.circuit(circuit, `${path}.circuit`);
-    const prefixId = prefix == null ? null : find.prefix(prefix, vrf, path);
-    const subject = deviceId ?? placeId ?? circuitId ?? prefixId;
-    const meant = [device, place, circuit, prefix].some((name) => name != null);
-    if (subject === null && meant) return;
-    const existing = items.get(subject);
+    const meant = onlyOne(staging, { device, place, circuit, prefix }, path);
+    if (meant === null) return;
+    const subjectId =
+      meant.kind === 'place'
+        ? ensurePlace(staging, meant.name, `${path}.place`)
+        : find.line(meant.kind, meant.name, vrf, path);
+    if (subjectId === null) return;
+    const existing = items.get(subjectId);
     staging.put(
       'sheetItem',
       {
         ...blankSheetItem,
         ...existing,
         ...spot,
-        deviceId,
-        placeId,
-        circuitId,
-        prefixId,
+        subjectKind: meant.kind,
+        subjectId,
         id: existing?.id ?? newId(),
         sheetId,
       },
@@ -97,27 +125,22 @@ function readPositions(staging: Staging, find: Finder, entry: SheetEntry, sheetI
 
 function readLines(staging: Staging, find: Finder, entry: SheetEntry, sheetId: string, at: string): void {
   const there = new Map(
-    staging.network
-      .find('sheetLinksBySheet', sheetId)
-      .map((link) => [link.cableId ?? link.circuitId ?? link.prefixId, link]),
+    staging.network.find('sheetLinksBySheet', sheetId).map((link) => [link.subjectId, link]),
   );
   (entry.links ?? []).forEach(({ cable, circuit, prefix, vrf, ...wish }, which) => {
     const path = `${at}.links[${which}]`;
-    const cableId = cable == null ? null : find.cable(cable, `${path}.cable`);
-    const circuitId = circuit == null ? null : find.circuit(circuit, `${path}.circuit`);
-    const prefixId = prefix == null ? null : find.prefix(prefix, vrf, path);
-    const subject = cableId ?? circuitId ?? prefixId;
-    if (subject === null && [cable, circuit, prefix].some((name) => name != null)) return;
-    const existing = there.get(subject);
+    const meant = onlyOne(staging, { cable, circuit, prefix }, path);
+    const subjectId = meant === null ? null : find.line(meant.kind, meant.name, vrf, path);
+    if (meant === null || subjectId === null) return;
+    const existing = there.get(subjectId);
     staging.put(
       'sheetLink',
       {
         ...blankSheetLink,
         ...existing,
         ...wish,
-        cableId,
-        circuitId,
-        prefixId,
+        subjectKind: meant.kind,
+        subjectId,
         id: existing?.id ?? newId(),
         sheetId,
       },

@@ -41,7 +41,9 @@ export function sheetEntryOf(network: Network, sheet: Sheet): SheetEntry {
     ...entry,
     projection: sheet.projection,
     ...(scopeId === null ? {} : { scope: placePath(network, scopeId) }),
-    ...(vlan === null ? {} : { vlan: `${network.get('vlanGroup', vlan.groupId)?.name ?? ''}/${vlan.vid}` }),
+    ...(vlan === null
+      ? {}
+      : { vlan: `${network.get('vlanNumbering', vlan.numberingId)?.name ?? ''}/${vlan.vid}` }),
     ...(vrfId === null ? {} : { vrf: network.get('vrf', vrfId)?.name ?? null }),
     ...change('reading', reading, plainReading),
     ...change('page', page, plainPage),
@@ -49,13 +51,13 @@ export function sheetEntryOf(network: Network, sheet: Sheet): SheetEntry {
       'positions',
       network
         .find('sheetItemsBySheet', sheet.id)
-        .map(({ id: _item, sheetId: _sheet, deviceId, placeId, circuitId, prefixId, ...item }) =>
+        .map(({ id: _item, sheetId: _sheet, subjectKind, subjectId, ...item }) =>
           sparse(
             {
-              device: device(deviceId),
-              place: placeId === null ? null : placePath(network, placeId),
-              circuit: circuit(circuitId),
-              ...prefix(prefixId),
+              device: device(subjectId),
+              place: subjectKind === 'place' ? placePath(network, subjectId) : null,
+              circuit: circuit(subjectId),
+              ...prefix(subjectId),
               ...item,
             },
             blankSheetItem,
@@ -67,12 +69,12 @@ export function sheetEntryOf(network: Network, sheet: Sheet): SheetEntry {
       'links',
       network
         .find('sheetLinksBySheet', sheet.id)
-        .map(({ id: _link, sheetId: _sheet, cableId, circuitId, prefixId, ...link }) =>
+        .map(({ id: _link, sheetId: _sheet, subjectKind: _kind, subjectId, ...link }) =>
           sparse(
             {
-              cable: network.get('cable', cableId)?.label ?? null,
-              circuit: circuit(circuitId),
-              ...prefix(prefixId),
+              cable: network.get('cable', subjectId)?.label ?? null,
+              circuit: circuit(subjectId),
+              ...prefix(subjectId),
               ...link,
             },
             blankSheetLink,

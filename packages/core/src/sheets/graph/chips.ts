@@ -37,7 +37,7 @@ function pieces(vids: readonly number[], folded: boolean): number[][] {
  */
 export function vlanChips(
   network: Network,
-  groupId: string | null,
+  numberingId: string | null,
   { untagged, tagged }: Carried,
   folded: boolean,
 ): ChippedText {
@@ -47,7 +47,7 @@ export function vlanChips(
     if (text !== '') text += ' ';
     const from = text.length;
     text += piece;
-    const colour = vid === null ? null : (vlanNumbered(network, groupId, vid)?.colour ?? null);
+    const colour = vid === null ? null : (vlanNumbered(network, numberingId, vid)?.colour ?? null);
     chips.push({ from, to: text.length, colour, framed });
   };
   if (untagged !== null) add(String(untagged), untagged, true);

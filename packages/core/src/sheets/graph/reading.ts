@@ -27,7 +27,7 @@ export interface SheetReading {
   tooMany: number | null;
 }
 
-/** What is kept of one sheet, by the device, place or circuit it is about. */
+/** What is kept of one sheet, by the id of what it is about. */
 export interface Kept {
   items: ReadonlyMap<string, SheetItem>;
   tells: (line: Line) => readonly LinkFacet[];
@@ -35,16 +35,8 @@ export interface Kept {
 
 /** The items of a sheet, and what the labels of each of its links tell. */
 export function keptOn(network: Network, sheet: Sheet): Kept {
-  const items = new Map(
-    network
-      .find('sheetItemsBySheet', sheet.id)
-      .map((item) => [item.deviceId ?? item.placeId ?? item.circuitId ?? item.prefixId ?? '', item]),
-  );
-  const own = new Map(
-    network
-      .find('sheetLinksBySheet', sheet.id)
-      .map((link) => [link.cableId ?? link.circuitId ?? link.prefixId ?? '', link.show]),
-  );
+  const items = new Map(network.find('sheetItemsBySheet', sheet.id).map((item) => [item.subjectId, item]));
+  const own = new Map(network.find('sheetLinksBySheet', sheet.id).map((link) => [link.subjectId, link.show]));
   const usual = linkFacets.filter((facet) => sheet.show.includes(facet));
   return { items, tells: (line) => own.get(line.id) ?? usual };
 }

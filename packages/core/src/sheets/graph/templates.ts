@@ -52,7 +52,7 @@ export const templateFacts: Readonly<Record<string, TemplateFact>> = {
     help: 'room or other place',
     of: (network, device) => network.get('place', placeOfDevice(network, device))?.name ?? null,
   },
-  'place.code': {
+  'site code': {
     facet: 'places',
     help: 'code of the site',
     of: (network, device) => siteCode(network, placeOfDevice(network, device)),

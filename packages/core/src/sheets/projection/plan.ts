@@ -116,11 +116,7 @@ export function planOf(network: Network, sheet: Sheet, { today, stamp }: PlanOpt
     sheetId: sheet.id,
     graph,
     plates,
-    links: new Map(
-      network
-        .find('sheetLinksBySheet', sheet.id)
-        .map((link) => [link.cableId ?? link.circuitId ?? link.prefixId ?? '', link]),
-    ),
+    links: new Map(network.find('sheetLinksBySheet', sheet.id).map((link) => [link.subjectId, link])),
     marks,
     faded: new Set(graph.nodes.filter((node) => grouped(node.subjects, 'faded')).map((node) => node.id)),
     manners: {

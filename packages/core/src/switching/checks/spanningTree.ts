@@ -155,7 +155,7 @@ function partsLeft(layer2: Layer2, start: Bridge, vid: number, blocked: Readonly
 
 function cutsOf(layer2: Layer2) {
   const findings: Evidence<{
-    groupId: string | null;
+    numberingId: string | null;
     vid: number;
     instance: number | null;
     blocks: string;
@@ -173,7 +173,7 @@ function cutsOf(layer2: Layer2) {
       severity: 'bad',
       subjects: subjects(cut),
       facts: {
-        groupId: first.bridge.groupId,
+        numberingId: first.bridge.numberingId,
         vid: first.vid,
         instance: tree.of.form === 'instance' ? tree.of.instance : null,
         blocks: tree.blocked.get(cut.key)?.port.id ?? '',
@@ -189,8 +189,8 @@ export const cutByTree = defineRule({
   title: 'VLANs whose only link is blocked',
   reads: layer2Reads,
   find: (network) => cutsOf(layer2Of(network)),
-  says: ({ groupId, vid, instance, blocks }, network) =>
-    `${vlanText(network, groupId, vid)} is cut: ${instance === null ? 'the tree for all VLANs' : `instance ${instance}`} blocks ${bridgePortText(network, blocks)}, and no link that forwards carries it. Carry it over the forwarding links too, or map it to an instance of its own.`,
+  says: ({ numberingId, vid, instance, blocks }, network) =>
+    `${vlanText(network, numberingId, vid)} is cut: ${instance === null ? 'the tree for all VLANs' : `instance ${instance}`} blocks ${bridgePortText(network, blocks)}, and no link that forwards carries it. Carry it over the forwarding links too, or map it to an instance of its own.`,
 });
 
 export const spanningTreeRules: readonly Rule[] = [

@@ -4,7 +4,7 @@ import type { Vlan } from '../../model/kinds/logical/vlan.ts';
 import type { Network } from '../../model/network/network.ts';
 import { portTitle } from '../../model/network/ports.ts';
 import { allOf } from '../../model/network/reads.ts';
-import { bridgeName, groupOfPort, vlanNumbered } from '../bridges.ts';
+import { bridgeName, numberingOfPort, vlanNumbered } from '../bridges.ts';
 import { layer2Of, layer2Reads, type Domain } from '../layer2.ts';
 import { isUsed, leaks, reachOf, seatOf, stopSaid } from '../reach.ts';
 import { defineRule, type Rule } from '../../check/finding.ts';
@@ -12,7 +12,7 @@ import { idsOf, nameOf } from '../../check/names.ts';
 import { rowParts } from '../../check/rowParts.ts';
 
 const vlans = (network: Network): Vlan[] => [...network.all('vlan')];
-const vlanReads = allOf(layer2Reads, { vlan: ['groupId', 'vid', 'unused'] });
+const vlanReads = allOf(layer2Reads, { vlan: ['numberingId', 'vid', 'unused'] });
 
 function titled(network: Network, subject: Subject | undefined): string {
   const vlan = network.get('vlan', subject?.id ?? null);
@@ -108,34 +108,34 @@ export const vlanUnused = defineRule({
     `${titled(network, vlan)} is carried by ${ports} ports and used by none. Take it off the trunks, or mark it as parking.`,
 });
 
-/** A port carries numbers that its VLAN group knows. */
+/** A port carries numbers that its VLAN numbering knows. */
 export const vlanUndefined = defineRule({
   key: 'vlan-undefined',
   title: 'Ports in VLANs that are not defined',
   reads: {
-    port: ['deviceId', 'form', 'mode', 'untaggedVid', 'taggedVids', 'voiceVid', 'vid', 'vlanGroupId'],
-    vlan: ['groupId', 'vid'],
+    port: ['deviceId', 'form', 'mode', 'untaggedVid', 'taggedVids', 'voiceVid', 'vid', 'vlanNumberingId'],
+    vlan: ['numberingId', 'vid'],
     device: ['placeId', 'rackId'],
     rack: ['placeId'],
-    place: ['parentId', 'vlanGroupId'],
+    place: ['parentId', 'vlanNumberingId'],
   },
   find: rowParts(
     'port',
     (network, port) => {
       if (port.mode === null && port.vid === null) return null;
-      const groupId = groupOfPort(network, port);
-      if (groupId === null) return null;
+      const numberingId = numberingOfPort(network, port);
+      if (numberingId === null) return null;
       const tagged = port.taggedVids === 'all' || port.taggedVids === null ? [] : port.taggedVids;
       const used = [port.untaggedVid, port.voiceVid, ...tagged, ...(port.form === 'vlan' ? [port.vid] : [])];
-      const vids = used.filter((vid) => vid !== null && vlanNumbered(network, groupId, vid) === null);
+      const vids = used.filter((vid) => vid !== null && vlanNumbered(network, numberingId, vid) === null);
       if (vids.length === 0) return null;
-      return { severity: 'warn', subjects: [{ kind: 'port', id: port.id }], facts: { vids, groupId } };
+      return { severity: 'warn', subjects: [{ kind: 'port', id: port.id }], facts: { vids, numberingId } };
     },
     undefined,
     (network) => network.find('vlanPorts', 'all'),
   ),
-  says: ({ vids, groupId }, network, [port]) =>
-    `${portTitle(network, port?.id ?? null)} is in ${vids.length === 1 ? `VLAN ${vids[0] ?? ''}, which is` : `VLANs ${vids.join(', ')}, which are`} not in the group ${nameOf(network, 'vlanGroup', groupId)}. Add them there, or correct the port.`,
+  says: ({ vids, numberingId }, network, [port]) =>
+    `${portTitle(network, port?.id ?? null)} is in ${vids.length === 1 ? `VLAN ${vids[0] ?? ''}, which is` : `VLANs ${vids.join(', ')}, which are`} not in the numbering ${nameOf(network, 'vlanNumbering', numberingId)}. Add them there, or correct the port.`,
 });
 
 export const vlanLeak = defineRule({
@@ -143,11 +143,11 @@ export const vlanLeak = defineRule({
   title: 'VLANs that pass straight through a routed hand-off',
   reads: layer2Reads,
   find: (network) =>
-    leaks(layer2Of(network)).map(({ domain, groups }) => {
+    leaks(layer2Of(network)).map(({ domain, numberings }) => {
       const ends = domain.bridges.filter(({ bridge }) => bridge.form === 'switch');
       return {
         severity: 'bad' as const,
-        subjects: groups.map((id) => ({ kind: 'vlanGroup' as const, id })),
+        subjects: numberings.map((id) => ({ kind: 'vlanNumbering' as const, id })),
         facts: {
           vids: [...new Set(ends.map((end) => end.vid))],
           over: ends.flatMap((end) => end.bridge.devices[0]?.id ?? []),
@@ -155,8 +155,8 @@ export const vlanLeak = defineRule({
       };
     }),
   says: ({ vids, over }, network, subjects) => {
-    const names = idsOf(subjects, 'vlanGroup').map((id) => nameOf(network, 'vlanGroup', id));
-    return `VLAN ${vids.join(' and ')} goes on as layer 2 between the groups ${names.join(' and ')}, over ${bridgeNames(network, over).join(', ')}: it should be handed over by a router. Route it there, or make it one group.`;
+    const names = idsOf(subjects, 'vlanNumbering').map((id) => nameOf(network, 'vlanNumbering', id));
+    return `VLAN ${vids.join(' and ')} goes on as layer 2 between the numberings ${names.join(' and ')}, over ${bridgeNames(network, over).join(', ')}: it should be handed over by a router. Route it there, or make it one group.`;
   },
 });
 

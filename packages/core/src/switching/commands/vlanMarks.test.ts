@@ -120,7 +120,7 @@ describe('the matrix', () => {
   test('links show both ends, switches what any port does', () => {
     const network = chain();
     const layer2 = layer2Of(network);
-    const vlans = matrixVlans(network, network.findOne('vlanGroupByName', 'shore')?.id ?? '');
+    const vlans = matrixVlans(network, network.findOne('vlanNumberingByName', 'shore')?.id ?? '');
     const devices = [...network.all('device')];
     const links = linkMatrix(layer2, devices, vlans);
     const row = links.find((one) => one.label === 'acc u1');
@@ -145,9 +145,9 @@ describe('the matrix', () => {
 });
 
 describe('deleting VLANs', () => {
-  test('with the last of a group that no place names the group goes; otherwise it stays', () => {
+  test('with the last of a numbering that no place names the numbering goes; otherwise it stays', () => {
     const network = switched({ a: { ports: [trunk('t', [20])] } }, [], {
-      vlanGroups: [
+      vlanNumberings: [
         { name: 'shore', vlans: [{ vid: 20, name: 'Operations' }] },
         { name: 'vessels', vlans: [] },
         { name: 'trial', vlans: [{ vid: 5, name: 'Trial' }] },
@@ -157,7 +157,7 @@ describe('deleting VLANs', () => {
       const vlan = [...network.all('vlan')].find((one) => one.vid === vid);
       const attempt = vlan === undefined ? null : deleteVlan(network, vlan);
       const applied = attempt?.ok === true ? applyChanges(network, attempt.set.changes) : null;
-      return applied?.ok === true ? applied.network.count('vlanGroup') : -1;
+      return applied?.ok === true ? applied.network.count('vlanNumbering') : -1;
     };
     expect([groupsAfter(5), groupsAfter(20)]).toEqual([2, 3]);
   });

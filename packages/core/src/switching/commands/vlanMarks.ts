@@ -147,7 +147,7 @@ export function carryVlan(
     }
   });
   const blocked = steps.flatMap(({ ends }) => ends).find(({ why }) => why !== null);
-  const name = vlanText(network, from.groupId, vid);
+  const name = vlanText(network, from.numberingId, vid);
   const attempt =
     blocked !== undefined
       ? refuse(`${wayText(blocked.at)} ${blocked.why ?? ''}.`)

@@ -11,9 +11,9 @@ import { portTitle } from '../../model/network/ports.ts';
 import { setPort } from '../bridges.ts';
 import { judged, refuse, type Attempt } from '../../commands/attempt.ts';
 
-/** The first number of a group that no VLAN has, in steps of ten where that is how the group counts. */
-export function firstFreeVid(network: Network, groupId: string): number | null {
-  const vids = new Set(network.find('vlansByGroup', groupId).map((vlan) => vlan.vid));
+/** The first number of a numbering that no VLAN has, in steps of ten where that is how the numbering counts. */
+export function firstFreeVid(network: Network, numberingId: string): number | null {
+  const vids = new Set(network.find('vlansByNumbering', numberingId).map((vlan) => vlan.vid));
   const step = [...vids].filter((vid) => vid % 10 === 0).length * 2 > vids.size ? 10 : 1;
   for (let vid = step; vid <= lastVid; vid += step) if (!vids.has(vid)) return vid;
   for (let vid = 1; vid <= lastVid; vid++) if (!vids.has(vid)) return vid;
@@ -21,33 +21,35 @@ export function firstFreeVid(network: Network, groupId: string): number | null {
 }
 
 interface VlanWish {
-  /** An existing group, or null for a new one of the name given. */
-  groupId: string | null;
-  groupName: string;
+  /** An existing numbering, or null for a new one of the name given. */
+  numberingId: string | null;
+  numberingName: string;
   vid: number;
   name: string;
 }
 
-/** Adds a VLAN, with its group where that is new. The colours of a group are taken in turn. */
+/** Adds a VLAN, with its numbering where that is new. The colours of a numbering are taken in turn. */
 export function createVlan(
   network: Network,
-  { groupId, groupName, vid, name }: VlanWish,
+  { numberingId, numberingName, vid, name }: VlanWish,
 ): { ok: false; why: string } | (Attempt & { ok: true; vlan: Vlan }) {
   if (name.trim() === '') return refuse('Give the VLAN a name.');
-  const group = groupId ?? newId();
-  if (groupId === null && groupName.trim() === '') return refuse('Give the VLAN group a name.');
+  const numbering = numberingId ?? newId();
+  if (numberingId === null && numberingName.trim() === '') return refuse('Give the VLAN numbering a name.');
   const vlan: Vlan = {
     ...blankVlan,
     id: newId(),
-    groupId: group,
+    numberingId: numbering,
     vid,
     name: name.trim(),
-    colour: network.countOf('vlansByGroup', group) % colourCount,
+    colour: network.countOf('vlansByNumbering', numbering) % colourCount,
   };
   const attempt = judged(
     network,
     [
-      ...(groupId === null ? [create('vlanGroup', { id: group, name: groupName.trim(), notes: null })] : []),
+      ...(numberingId === null
+        ? [create('vlanNumbering', { id: numbering, name: numberingName.trim(), notes: null })]
+        : []),
       create('vlan', vlan),
     ],
     `Added VLAN ${vid} ${vlan.name}`,
@@ -55,18 +57,19 @@ export function createVlan(
   return attempt.ok ? { ...attempt, vlan } : attempt;
 }
 
-/** Removes a VLAN; its prefixes stay without one, and ports keep its number. With the last of a group that nothing names the group goes too. */
+/** Removes a VLAN; its prefixes stay without one, and ports keep its number. With the last of a numbering that nothing names the numbering goes too. */
 export function deleteVlan(network: Network, vlan: Vlan): Attempt {
   const prefixes = network.find('prefixesByVlan', vlan.id);
-  const group = network.get('vlanGroup', vlan.groupId);
+  const numbering = network.get('vlanNumbering', vlan.numberingId);
   const named =
-    network.countOf('placesByVlanGroup', vlan.groupId) + network.countOf('portsByVlanGroup', vlan.groupId);
-  const last = named === 0 && network.countOf('vlansByGroup', vlan.groupId) === 1;
+    network.countOf('placesByVlanNumbering', vlan.numberingId) +
+    network.countOf('portsByVlanNumbering', vlan.numberingId);
+  const last = named === 0 && network.countOf('vlansByNumbering', vlan.numberingId) === 1;
   return judged(
     network,
     removal(network, [
       { kind: 'vlan', id: vlan.id },
-      ...(last && group !== null ? [{ kind: 'vlanGroup' as const, id: group.id }] : []),
+      ...(last && numbering !== null ? [{ kind: 'vlanNumbering' as const, id: numbering.id }] : []),
     ]).changes,
     `Deleted VLAN ${vlan.vid} ${vlan.name}${prefixes.length === 0 ? '' : `; ${prefixes.length} prefixes stay without a VLAN`}`,
   );

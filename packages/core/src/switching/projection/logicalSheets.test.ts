@@ -69,8 +69,8 @@ function house(more: Partial<ExchangeFile> = {}): Network {
       panel: {
         role: 'PP',
         ports: [
-          { name: 'F1', passThrough: 'R1' },
-          { name: 'R1', passThrough: 'F1' },
+          { name: 'F1', leadsTo: 'R1' },
+          { name: 'R1', leadsTo: 'F1' },
         ],
       },
       'cam-1': { role: 'CM', ports: [{ name: 'eth0' }] },
@@ -112,7 +112,7 @@ function house(more: Partial<ExchangeFile> = {}): Network {
 
 describe('chips', () => {
   const network = switched({ a: { ports: [trunk('t1', [20])] } }, []);
-  const group = network.findOne('vlanGroupByName', 'shore')?.id ?? null;
+  const group = network.findOne('vlanNumberingByName', 'shore')?.id ?? null;
   const said = (tagged: number[] | 'all', untagged: number | null = null, folded = true): string =>
     vlanChips(network, group, { untagged, tagged }, folded).text;
 
@@ -318,7 +318,8 @@ describe('what was done by hand on a subnet', () => {
         ...blankSheetItem,
         id: newId(),
         sheetId: sheet.id,
-        prefixId: prefix?.id ?? null,
+        subjectKind: 'prefix',
+        subjectId: prefix?.id ?? '',
         x: 80,
         y: 160,
       }),

@@ -115,8 +115,8 @@ function nodeOf(
 
 /** The one VRF that all VLANs at both ends are of; undefined where they differ or say none. */
 function vrfOf(network: Network, { a, b }: SwitchedLink): string | null {
-  const vids = [a, b].flatMap(({ carried, groupId }) =>
-    carried.tagged === 'all' ? [] : carried.tagged.map((vid) => `${groupId ?? ''}/${vid}`),
+  const vids = [a, b].flatMap(({ carried, numberingId }) =>
+    carried.tagged === 'all' ? [] : carried.tagged.map((vid) => `${numberingId ?? ''}/${vid}`),
   );
   const vrfs = new Set(vids.map((key) => network.findOne('vlanByNumber', key)?.vrfId ?? null));
   const [only] = vrfs;
@@ -157,7 +157,7 @@ function linkOf(
     const ends = group.map((link) => link[side]);
     const ports = tells.includes('portNames') ? portsOf(ends) : '';
     if (!tells.includes('vlanTags')) return { text: ports, chips: [] };
-    const tags = vlanChips(network, ends[0]?.groupId ?? null, together(ends), folded);
+    const tags = vlanChips(network, ends[0]?.numberingId ?? null, together(ends), folded);
     const shift = ports === '' ? 0 : ports.length + 1;
     return {
       text: [ports, tags.text].filter((part) => part !== '').join(' '),
@@ -205,11 +205,11 @@ function linkOf(
 function keyOf(network: Network, layer2: Layer2, links: readonly SwitchedLink[]): ShadeKey[] {
   const vlans = new Map<string, { label: string; shade: Shade; order: number }>();
   for (const { a, b } of links)
-    for (const { carried, groupId, at } of [a, b]) {
+    for (const { carried, numberingId, at } of [a, b]) {
       const vids =
         carried.tagged === 'all' ? (at === null ? [] : layer2.vidsOf(at.bridge).list()) : carried.tagged;
       for (const vid of [...vids, ...(carried.untagged === null ? [] : [carried.untagged])]) {
-        const vlan = network.findOne('vlanByNumber', `${groupId ?? ''}/${vid}`);
+        const vlan = network.findOne('vlanByNumber', `${numberingId ?? ''}/${vid}`);
         if (vlan !== null)
           vlans.set(vlan.id, {
             label: `${vlan.vid} ${vlan.name}`,
@@ -229,7 +229,7 @@ export function switchingGraph(network: Network, sheet: Sheet, kept: Kept): Shee
   const layer2 = layer2Of(network);
   const away = (id: string): boolean => kept.items.get(id)?.away === true;
   const picked = (): Device[] =>
-    [...kept.items.values()].flatMap((item) => network.get('device', item.deviceId) ?? []);
+    [...kept.items.values()].flatMap((item) => network.get('device', item.subjectId) ?? []);
   const wanted = (sheet.picked ? picked() : devicesInScope(network, sheet.scopeId)).filter(
     (device) => !placeholders.has(device.role),
   );

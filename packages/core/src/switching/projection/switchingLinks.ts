@@ -2,7 +2,7 @@ import type { Device } from '../../model/kinds/equipment/device.ts';
 import type { Port } from '../../model/kinds/lines/port.ts';
 import type { Network } from '../../model/network/network.ts';
 import { cableAt, circuitAt } from '../../model/network/ports.ts';
-import { groupOfDevice, setPort, type BridgePort } from '../bridges.ts';
+import { numberingOfDevice, setPort, type BridgePort } from '../bridges.ts';
 import type { Layer2 } from '../layer2.ts';
 import type { Carried } from '../../sheets/graph/chips.ts';
 import { drawnMedium, type Medium } from '../../sheets/graph/medium.ts';
@@ -16,7 +16,7 @@ export interface SwitchedEnd {
   /** Of a switch: the way into it; null for what does not forward. */
   at: BridgePort | null;
   carried: Carried;
-  groupId: string | null;
+  numberingId: string | null;
 }
 
 /** A cable, a run through panels, or all members of an aggregate. */
@@ -78,7 +78,13 @@ export function switchedLinks(network: Network, layer2: Layer2): SwitchedLink[] 
     const set = setPort(network, port);
     if (device === null) return null;
     const carried = at === null ? carriedOver(network, set) : carriedAt(layer2, at);
-    return { device, port: set, at, carried, groupId: at?.bridge.groupId ?? groupOfDevice(network, device) };
+    return {
+      device,
+      port: set,
+      at,
+      carried,
+      numberingId: at?.bridge.numberingId ?? numberingOfDevice(network, device),
+    };
   };
   const found = new Map<string, SwitchedLink>();
   const seen = new Set<string>();

@@ -1,16 +1,16 @@
 import type { Device } from '../../model/kinds/equipment/device.ts';
-import type { Vlan, VlanGroup } from '../../model/kinds/logical/vlan.ts';
+import type { Vlan, VlanNumbering } from '../../model/kinds/logical/vlan.ts';
 import type { Network } from '../../model/network/network.ts';
 import { byName, compareNames } from '../../model/values/order.ts';
 import { placesWithin, placeOfDevice } from '../../model/network/places.ts';
-import { bridgeKey, groupOfPort } from '../bridges.ts';
+import { bridgeKey, numberingOfPort } from '../bridges.ts';
 import { layer2Of, type Layer2 } from '../layer2.ts';
 import { isUsed, reachOf } from '../reach.ts';
 import { table, type ForDevice } from '../../report/parts.ts';
 import type { Column, Table } from '../../report/table.ts';
 
 const columns: Column[] = [
-  { key: 'group', label: 'Group' },
+  { key: 'numbering', label: 'Numbering' },
   { key: 'vid', label: 'Number', numeric: true },
   { key: 'name', label: 'Name' },
   { key: 'purpose', label: 'Purpose' },
@@ -22,32 +22,32 @@ const columns: Column[] = [
   { key: 'parts', label: 'Parts', numeric: true },
 ];
 
-/** The VLAN groups whose numbering holds in a scope, or in a part of it, by name. */
-export function vlanGroupsInScope(network: Network, scopeId: string | null): VlanGroup[] {
-  if (scopeId === null) return [...network.all('vlanGroup')].sort(byName);
+/** The VLAN numberings whose numbering holds in a scope, or in a part of it, by name. */
+export function vlanNumberingsInScope(network: Network, scopeId: string | null): VlanNumbering[] {
+  if (scopeId === null) return [...network.all('vlanNumbering')].sort(byName);
   const within = placesWithin(network, scopeId);
-  const groups = new Set<string>();
+  const numberings = new Set<string>();
   for (const place of network.all('place'))
-    if (place.vlanGroupId !== null && within.has(place.id)) groups.add(place.vlanGroupId);
-  // A place inside the one that names the group has its numbering too.
+    if (place.vlanNumberingId !== null && within.has(place.id)) numberings.add(place.vlanNumberingId);
+  // A place inside the one that names the numbering has its numbering too.
   for (
     let place = network.get('place', scopeId);
     place !== null;
     place = network.get('place', place.parentId)
   )
-    if (place.vlanGroupId !== null) groups.add(place.vlanGroupId);
-  return [...groups].flatMap((id) => network.get('vlanGroup', id) ?? []).sort(byName);
+    if (place.vlanNumberingId !== null) numberings.add(place.vlanNumberingId);
+  return [...numberings].flatMap((id) => network.get('vlanNumbering', id) ?? []).sort(byName);
 }
 
-/** VLANs of the groups that hold in a scope, by group and number. */
+/** VLANs of the numberings that hold in a scope, by numbering and number. */
 export function vlansInScope(network: Network, scopeId: string | null): Vlan[] {
-  return vlanGroupsInScope(network, scopeId)
-    .flatMap((group) => network.find('vlansByGroup', group.id))
+  return vlanNumberingsInScope(network, scopeId)
+    .flatMap((numbering) => network.find('vlansByNumbering', numbering.id))
     .sort(
       (a, b) =>
         compareNames(
-          network.get('vlanGroup', a.groupId)?.name ?? '',
-          network.get('vlanGroup', b.groupId)?.name ?? '',
+          network.get('vlanNumbering', a.numberingId)?.name ?? '',
+          network.get('vlanNumbering', b.numberingId)?.name ?? '',
         ) || a.vid - b.vid,
     );
 }
@@ -55,11 +55,11 @@ export function vlansInScope(network: Network, scopeId: string | null): Vlan[] {
 /** Whether a device forwards a VLAN, or has an interface in it. */
 function isOn(network: Network, layer2: Layer2, device: Device, vlan: Vlan): boolean {
   const bridge = layer2.bridging.bridges.get(bridgeKey(network, device));
-  if (bridge !== undefined && bridge.groupId === vlan.groupId && layer2.vidsOf(bridge).has(vlan.vid))
+  if (bridge !== undefined && bridge.numberingId === vlan.numberingId && layer2.vidsOf(bridge).has(vlan.vid))
     return true;
   return network
     .find('logicalPortsByDevice', device.id)
-    .some((port) => port.vid === vlan.vid && groupOfPort(network, port) === vlan.groupId);
+    .some((port) => port.vid === vlan.vid && numberingOfPort(network, port) === vlan.numberingId);
 }
 
 /** Every VLAN with what carries it, who uses it, and into how many parts that are used it falls; or those of a device. */
@@ -90,7 +90,7 @@ export function vlanSchedule(network: Network, scopeId: string | null, { device 
       return {
         id: vlan.id,
         cells: {
-          group: network.get('vlanGroup', vlan.groupId)?.name ?? null,
+          numbering: network.get('vlanNumbering', vlan.numberingId)?.name ?? null,
           vid: vlan.vid,
           name: vlan.name,
           purpose: vlan.purpose,

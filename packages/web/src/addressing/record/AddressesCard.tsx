@@ -1,6 +1,6 @@
 import { addressesOf } from '@visograph/core/addressing';
 import { everyPortOf, portTitle, type Device, type Port } from '@visograph/core/model';
-import { vlanText, groupOfPort } from '@visograph/core/switching';
+import { vlanText, numberingOfPort } from '@visograph/core/switching';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../../data/project.tsx';
@@ -86,7 +86,7 @@ export function PortAddressesCard({ port }: { port: Port }): ReactNode {
       <List>
         {port.vid !== null && (
           <li>
-            <Hint>{vlanText(network, groupOfPort(network, port), port.vid)}</Hint>
+            <Hint>{vlanText(network, numberingOfPort(network, port), port.vid)}</Hint>
           </li>
         )}
         {members.map((member) => (

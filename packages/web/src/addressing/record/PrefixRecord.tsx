@@ -197,7 +197,7 @@ export function PrefixRecord({ row }: { row: Prefix }): ReactNode {
   const vlans = [...network.all('vlan')].map((vlan) => ({
     id: vlan.id,
     text: `${vlan.vid} ${vlan.name}`,
-    detail: network.get('vlanGroup', vlan.groupId)?.name ?? '',
+    detail: network.get('vlanNumbering', vlan.numberingId)?.name ?? '',
   }));
   const vrf = network.get('vrf', row.vrfId)?.name;
   return (

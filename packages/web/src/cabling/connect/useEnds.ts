@@ -11,7 +11,7 @@ function firstFree(ends: readonly BEnd[], preferUplink: boolean): Port | null {
   const free = ends.filter((end) => end.refused === null).map((end) => end.port);
   const wanted = preferUplink
     ? (free.find((port) => port.role === 'uplink') ??
-      free.find((port) => port.role === 'network' || port.role === 'passThrough'))
+      free.find((port) => port.role === 'network' || port.role === 'panel'))
     : undefined;
   return wanted ?? free[0] ?? null;
 }

@@ -33,7 +33,7 @@ export function PortRecord({ port }: { port: Port }): ReactNode {
   const cable = cableAt(network, port.id);
   const circuit = circuitAt(network, port.id);
   const far = cable === null ? [] : otherEnds(network, cable, port.id);
-  const partner = network.get('port', port.passThroughId);
+  const partner = network.get('port', port.leadsToId);
   const gives = poeSource(network, port);
   const takes = poeDevice(network, device);
   const free = cable === null && circuit === null;
@@ -91,8 +91,8 @@ export function PortRecord({ port }: { port: Port }): ReactNode {
               <dt>Passes to</dt>
               <dd>
                 <Goto to={{ kind: 'port', id: partner.id }}>{partner.name}</Goto>
-                {port.passThroughStrand !== null &&
-                  ` strands ${port.passThroughStrand}–${port.passThroughStrand + portStrands(port) - 1}`}
+                {port.leadsToStrand !== null &&
+                  ` strands ${port.leadsToStrand}–${port.leadsToStrand + portStrands(port) - 1}`}
               </dd>
             </>
           )}
@@ -110,7 +110,7 @@ export function PortRecord({ port }: { port: Port }): ReactNode {
           </Button>
         )}
       </Card>
-      {port.role !== 'powerIn' && port.role !== 'powerOut' && port.passThroughId === null && (
+      {port.role !== 'powerIn' && port.role !== 'powerOut' && port.leadsToId === null && (
         <>
           {(port.form === 'physical' || port.form === 'aggregate') && <SwitchingCard port={port} />}
           {(port.mode === 'access' || port.mode === 'trunk') && <PortSpanningTreeCard port={port} />}

@@ -100,7 +100,7 @@ function portFacts(network: Network, portId: string): string {
   const device = network.get('device', port?.deviceId ?? null);
   if (port === null || device === null) return '';
   const optic = network.get('model', port.transceiverId);
-  const speed = port.role === 'passThrough' || port.speedBps === null ? null : speedText(port.speedBps);
+  const speed = port.role === 'panel' || port.speedBps === null ? null : speedText(port.speedBps);
   return [whereIs(network, device), speed, optic?.name].filter(Boolean).join(' · ');
 }
 

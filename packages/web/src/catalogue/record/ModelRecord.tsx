@@ -38,7 +38,7 @@ function factsOf(model: CatalogueModel): [string, string][] {
     [
       'Height',
       model.form === 'device'
-        ? `${model.units} U${model.halfWidth ? ', half width' : ''}${model.fullDepth ? ', full depth' : ', half depth'}`
+        ? `${model.units} U${model.halfWidth ? ', half width' : ''}${model.fillsBothFaces ? ', fills both faces' : ', one face'}`
         : null,
     ],
     ['Mass', model.massKg === null ? null : `${model.massKg} kg`],

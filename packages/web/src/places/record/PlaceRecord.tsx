@@ -67,23 +67,27 @@ export function PlaceRecord({ place }: { place: Place }): ReactNode {
 function NumberingFact({ place }: { place: Place }): ReactNode {
   const { view, canEdit, commit } = useProject();
   const { network } = view;
-  const groups = [...network.all('vlanGroup')];
-  if (groups.length === 0) return null;
+  const numberings = [...network.all('vlanNumbering')];
+  if (numberings.length === 0) return null;
   return (
     <>
-      <dt>VLAN group</dt>
+      <dt>VLAN numbering</dt>
       <dd>
         <Choice
-          label="VLAN group"
+          label="VLAN numbering"
           hideLabel
           width={150}
-          value={place.vlanGroupId ?? 'around'}
+          value={place.vlanNumberingId ?? 'around'}
           options={[
             { id: 'around', text: place.parentId === null ? 'none' : 'as around it', disabled: !canEdit },
-            ...groups.map((group) => ({ id: group.id, text: group.name, disabled: !canEdit })),
+            ...numberings.map((numbering) => ({
+              id: numbering.id,
+              text: numbering.name,
+              disabled: !canEdit,
+            })),
           ]}
           onChange={(id) =>
-            void commit(editRow(network, 'place', place, { vlanGroupId: id === 'around' ? null : id }))
+            void commit(editRow(network, 'place', place, { vlanNumberingId: id === 'around' ? null : id }))
           }
         />
       </dd>

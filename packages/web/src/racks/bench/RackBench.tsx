@@ -5,14 +5,14 @@ import { elevationScene, rackUse, type ElevationPlate, type ElevationScene } fro
 import { shadingOf } from '@visograph/core/sheets';
 import { shadeColour } from '@visograph/drawing';
 import { ReactFlowProvider, useReactFlow } from '@xyflow/react';
-import { useEffect, useMemo, useRef, type ReactNode } from 'react';
+import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { Button as AriaButton, DialogTrigger } from 'react-aria-components';
 import { styled } from 'styled-components';
-import { addressOf } from '../../data/api.ts';
 import { useProject } from '../../data/project.tsx';
-import { useMeantQuery } from '../../data/shown.ts';
 import { useWhereabouts } from '../../data/location.ts';
 import { useWorkspace } from '../../data/workspace.tsx';
-import { Button, Keycap } from '../../kit/controls.tsx';
+import { Button, Floating, Keycap } from '../../kit/controls.tsx';
+import { useKeysHere } from '../../kit/useKeysHere.ts';
 import { Work, WorkHead } from '../../kit/panels.tsx';
 import { useTheme } from '../../theme/theme.tsx';
 import { BenchProvider, useBench } from './bench.tsx';
@@ -22,7 +22,9 @@ import { BenchTools } from './BenchTools.tsx';
 import { FeedPanel } from '../FeedPanel.tsx';
 import { FitPanel } from './FitPanel.tsx';
 import { Gear } from './Gear.tsx';
+import { PrintRack } from './PrintRack.tsx';
 import { RackSurface } from './RackSurface.tsx';
+import { ShowRacks } from './ShowRacks.tsx';
 import { useCarry } from './useCarry.ts';
 import { WherePanel } from '../WherePanel.tsx';
 
@@ -121,7 +123,7 @@ function useSpots(racks: readonly Rack[]): { spots: RackSpot[]; key: ElevationSc
 }
 
 function BenchBody({ rack }: { rack: Rack }): ReactNode {
-  const { view, canEdit, project } = useProject();
+  const { view, canEdit } = useProject();
   const { network } = view;
   const { selection, beside, go } = useWhereabouts();
   const { setDock } = useWorkspace();
@@ -154,23 +156,28 @@ function BenchBody({ rack }: { rack: Rack }): ReactNode {
   }, [deviceId]);
   const use = rackUse(network, rack);
   const total = racks.reduce((sum, one) => sum + rackUse(network, one).free, 0);
-  const meant = useMeantQuery();
-  const svg = addressOf('GET /projects/:project/racks/:rack/svg', {
-    params: { project: project.id, rack: rack.id },
-    query: {
-      ...meant,
-      colour: bench.colour,
-      fact: bench.fact ?? undefined,
-      cables: bench.cables ? '1' : undefined,
-    },
-  });
+  const [showing, setShowing] = useState(false);
+  useKeysHere(useMemo(() => ({ '.': () => setShowing(true) }), []));
   return (
     <Work>
       <WorkHead>
         <h1>{wide ? `${racks.length} racks · elevations` : `${rack.name} · elevation`}</h1>
         <p>{wide ? `${total} U free` : `${use.used} of ${use.units} U used · ${use.free} free`}</p>
         <div>
-          <Button onPress={() => window.location.assign(svg)}>Save SVG</Button>
+          <DialogTrigger isOpen={showing} onOpenChange={setShowing}>
+            <Button as={AriaButton}>
+              Show<Keycap>.</Keycap>
+            </Button>
+            <Floating>
+              <ShowRacks devices={devices} />
+            </Floating>
+          </DialogTrigger>
+          <DialogTrigger>
+            <Button as={AriaButton}>Print</Button>
+            <Floating>
+              <PrintRack rack={rack} />
+            </Floating>
+          </DialogTrigger>
           {canEdit && (
             <>
               <Button
@@ -191,7 +198,6 @@ function BenchBody({ rack }: { rack: Rack }): ReactNode {
         </div>
       </WorkHead>
       <BenchTools
-        devices={devices}
         wide={others === 'room' && wide}
         roomful={room.length}
         onWide={(next) => {

@@ -54,7 +54,7 @@ const modelCandidate = (device: Device, model: CatalogueModel) => ({
   name: device.name,
   units: model.units,
   face: device.face,
-  fullDepth: model.fullDepth,
+  fillsBothFaces: model.fillsBothFaces,
   side: device.side,
   massKg: model.massKg,
   maxW: model.role === 'PD' || model.role === 'UP' ? 0 : (model.maxPowerW ?? 0),

@@ -46,7 +46,7 @@ export function DeviceRecord({ device }: { device: Device }): ReactNode {
   const routes = !['PP', 'CA', 'PD', 'UP', 'CM', 'PH', 'PR'].includes(device.role);
   const removal = asking ? deleteDevice(network, device) : null;
   const drawn = network
-    .find('sheetItemsByDevice', device.id)
+    .find('sheetItemsBySubject', device.id)
     .map((item) => network.get('sheet', item.sheetId));
   return (
     <>

@@ -1,6 +1,6 @@
 import { spanText } from '@visograph/core/change';
 import { editRow, type Attempt } from '@visograph/core/commands';
-import { grouped, placePath, type Rack } from '@visograph/core/model';
+import { grouped, placePath, type Rack, usualRackWidths } from '@visograph/core/model';
 import { deleteRack } from '@visograph/core/places';
 import { fillBlanks, rackCapacity, rackContents, rackUse, overText } from '@visograph/core/racks';
 import { Fragment, useMemo, type ReactNode } from 'react';
@@ -118,7 +118,14 @@ export function RackRecord({ rack }: { rack: Rack }): ReactNode {
           />
           <ChosenFact kind="rack" row={rack} field="numbering" options={['up', 'down']} />
           <EditableFact kind="rack" row={rack} field="position" numeric optional={false} />
-          <ChosenFact kind="rack" row={rack} field="widthIn" options={[19, 21, 23]} />
+          <EditableFact
+            kind="rack"
+            row={rack}
+            field="widthMm"
+            numeric
+            optional={false}
+            offers={usualRackWidths.map(({ mm, of }) => ({ value: String(mm), text: of }))}
+          />
           <EditableFact kind="rack" row={rack} field="depthMm" numeric />
           <ChosenFact kind="rack" row={rack} field="posts" options={[2, 4]} />
           <ChosenFact

@@ -22,7 +22,7 @@ export function OnSheetCard({
   const { sheet: sheetId } = useParams();
   const sheet = network.get('sheet', sheetId ?? null);
   if (sheet === null || !canEdit) return null;
-  const link = network.find('sheetLinksByLine', id).find((one) => one.sheetId === sheet.id);
+  const link = network.find('sheetLinksBySubject', id).find((one) => one.sheetId === sheet.id);
   const shown: readonly LinkFacet[] = link?.show ?? linkFacets.filter((facet) => sheet.show.includes(facet));
   const set = (show: LinkFacet[] | null): void =>
     void commit(setLink(network, sheet, { kind, id, label }, { show }, 'Changed the labels of'));

@@ -64,7 +64,7 @@ export function SheetReads({ sheet }: { sheet: Sheet }): ReactNode {
             ...vlansInScope(network, sheet.scopeId).map((vlan) => ({
               id: vlan.id,
               text: `${vlan.vid} ${vlan.name}`,
-              detail: network.get('vlanGroup', vlan.groupId)?.name ?? '',
+              detail: network.get('vlanNumbering', vlan.numberingId)?.name ?? '',
               disabled: !canEdit,
             })),
           ]}

@@ -9,7 +9,7 @@ import {
 } from '@visograph/core/model';
 import {
   applyProfile,
-  groupOfPort,
+  numberingOfPort,
   layer2Of,
   settingText,
   setPort,
@@ -65,8 +65,8 @@ export function SwitchingCard({ port, bothEnds = false }: { port: Port; bothEnds
     setTyped(texts);
     setWhy(null);
   }
-  const groupId = groupOfPort(network, target);
-  const group = network.get('vlanGroup', groupId);
+  const numberingId = numberingOfPort(network, target);
+  const numbering = network.get('vlanNumbering', numberingId);
   const [both, setBoth] = useState(bothEnds);
   const far = farSwitchPort(network, port);
   const targets = both && far !== null ? [target, far] : [target];
@@ -141,10 +141,10 @@ export function SwitchingCard({ port, bothEnds = false }: { port: Port; bothEnds
             </dd>
           </>
         )}
-        {group !== null && switched && (
+        {numbering !== null && switched && (
           <>
-            <dt>Group</dt>
-            <dd>{group.name}</dd>
+            <dt>Numbering</dt>
+            <dd>{numbering.name}</dd>
           </>
         )}
       </Facts>
@@ -165,7 +165,9 @@ export function SwitchingCard({ port, bothEnds = false }: { port: Port; bothEnds
             mono
             value={typed.untagged}
             onChange={(untagged) => setTyped({ ...typed, untagged })}
-            help={target.untaggedVid === null ? undefined : vlanText(network, groupId, target.untaggedVid)}
+            help={
+              target.untaggedVid === null ? undefined : vlanText(network, numberingId, target.untaggedVid)
+            }
           />
           {target.mode === 'trunk' && (
             <Field

@@ -150,14 +150,14 @@ export function VlanRecord({ vlan }: { vlan: Vlan }): ReactNode {
   const { network } = view;
   const { select } = useWhereabouts();
   const [why, setWhy] = useState<string | null>(null);
-  const group = network.get('vlanGroup', vlan.groupId);
+  const numbering = network.get('vlanNumbering', vlan.numberingId);
   const prefixes = network.find('prefixesByVlan', vlan.id);
   const vrfs = [...network.all('vrf')];
   return (
     <>
       <Head>
         <h2>{`VLAN ${vlan.vid} ${vlan.name}`}</h2>
-        <p>{`group ${group?.name ?? ''}`}</p>
+        <p>{`numbering ${numbering?.name ?? ''}`}</p>
         <div>
           {canEdit && (
             <Button
@@ -208,11 +208,11 @@ export function VlanRecord({ vlan }: { vlan: Vlan }): ReactNode {
           Parking: ports are put here to be cut off
         </Tick>
       </Card>
-      {group !== null && (
-        <Card title="Group">
+      {numbering !== null && (
+        <Card title="Numbering">
           <Facts>
-            <EditableFact kind="vlanGroup" row={group} field="name" optional={false} />
-            <EditableFact kind="vlanGroup" row={group} field="notes" />
+            <EditableFact kind="vlanNumbering" row={numbering} field="name" optional={false} />
+            <EditableFact kind="vlanNumbering" row={numbering} field="notes" />
           </Facts>
           <Hint>Its numbering holds in the places that name it in their record.</Hint>
         </Card>

@@ -1,22 +1,24 @@
 import { z } from 'zod';
 import { defineKind } from '../../fields/kind.ts';
-import { idField, noted, refField } from '../../fields/field.ts';
+import { idField, noted } from '../../fields/field.ts';
 
 const coordinate = (label: string) => noted(z.number().min(-1e6).max(1e6).nullable(), { label });
 const length = (label: string) => noted(z.number().min(16).max(1e5).nullable(), { label });
 
+/** The kinds of thing that a plate can stand for: a provider by its first circuit, a shared subnet by its prefix. */
+export const plateKinds = ['device', 'place', 'circuit', 'prefix'] as const;
+export type PlateKind = (typeof plateKinds)[number];
+
 /**
- * What a person did with one device, place, provider (by its first circuit) or shared subnet (by its prefix) on one sheet: where its plate stands (the top left corner, in sheet
- * units; empty when it was not placed), its size, whether it is locked, left out, or a place drawn as one plate.
+ * What a person did with one thing on one sheet: where its plate stands (the top left corner, in sheet units; empty
+ * when it was not placed), its size, whether it is locked, left out, or a place drawn as one plate.
  */
 export const sheetItemSchema = z
   .strictObject({
     id: idField('Id'),
     sheetId: idField('Sheet'),
-    deviceId: refField('Device'),
-    placeId: refField('Place'),
-    circuitId: refField('Circuit'),
-    prefixId: refField('Prefix'),
+    subjectKind: noted(z.enum(plateKinds), { label: 'What stands there' }),
+    subjectId: idField('Which'),
     x: coordinate('X'),
     y: coordinate('Y'),
     width: length('Width'),
@@ -26,21 +28,17 @@ export const sheetItemSchema = z
     collapsed: noted(z.boolean(), { label: 'Drawn as one plate' }),
   })
   .superRefine((item, context) => {
-    const issue = (field: string, message: string): void =>
-      void context.addIssue({ code: 'custom', path: [field], message });
-    if ([item.deviceId, item.placeId, item.circuitId, item.prefixId].filter((id) => id !== null).length !== 1)
-      issue('deviceId', 'or a place, a circuit or a prefix must be given, and one of them only');
     if ((item.x === null) !== (item.y === null))
-      issue(item.x === null ? 'x' : 'y', 'is missing although the other coordinate is given');
+      context.addIssue({
+        code: 'custom',
+        path: [item.x === null ? 'x' : 'y'],
+        message: 'is missing although the other coordinate is given',
+      });
   });
 export type SheetItem = z.infer<typeof sheetItemSchema>;
 
 /** An item that says nothing yet. */
-export const blankSheetItem: Omit<SheetItem, 'id' | 'sheetId'> = {
-  deviceId: null,
-  placeId: null,
-  circuitId: null,
-  prefixId: null,
+export const blankSheetItem: Omit<SheetItem, 'id' | 'sheetId' | 'subjectKind' | 'subjectId'> = {
   x: null,
   y: null,
   width: null,
@@ -57,18 +55,15 @@ export const sheetItemKind = defineKind({
   paper: true,
   refs: {
     sheetId: { to: 'sheet', index: 'sheetItemsBySheet', onRemove: 'goes' },
-    deviceId: { to: 'device', index: 'sheetItemsByDevice', onRemove: 'goes' },
-    placeId: { to: 'place', index: 'sheetItemsByPlace', onRemove: 'goes' },
-    circuitId: { to: 'circuit', index: 'sheetItemsByCircuit', onRemove: 'goes' },
-    prefixId: { to: 'prefix', index: 'sheetItemsByPrefix', onRemove: 'goes' },
+    subjectId: { to: plateKinds, by: 'subjectKind', index: 'sheetItemsBySubject', onRemove: 'goes' },
   },
   indexes: {},
   unique: [
     {
-      what: 'deviceId',
-      key: (row) => `${row.sheetId}/${row.deviceId ?? row.placeId ?? row.circuitId ?? row.prefixId ?? ''}`,
+      what: 'subjectId',
+      key: (row) => `${row.sheetId}/${row.subjectId}`,
       meanwhile: (row, name) =>
-        `${name('device', row.deviceId) || name('place', row.placeId) || name('circuit', row.circuitId) || name('prefix', row.prefixId)} was moved by somebody else on this sheet at the same moment. It stands where they put it; move it again.`,
+        `${name(row.subjectKind, row.subjectId)} was moved by somebody else on this sheet at the same moment. It stands where they put it; move it again.`,
     },
   ],
   nameOf: () => 'position',

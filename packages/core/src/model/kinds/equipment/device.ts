@@ -41,7 +41,7 @@ export const deviceSchema = z
       { label: 'Height', unit: 'U' },
     ),
     face: noted(z.enum(['front', 'rear']), { label: 'Mounted at' }),
-    fullDepth: noted(z.boolean(), { label: 'Full depth' }),
+    fillsBothFaces: noted(z.boolean(), { label: 'Fills both faces' }),
     side: noted(z.enum(deviceSides), {
       label: 'Side',
       help: 'Half-width gear stands at the left or the right, as seen from the front',
@@ -97,7 +97,7 @@ export const blankDevice: Omit<Device, 'id' | 'name' | 'role'> = {
   unit: null,
   units: 1,
   face: 'front',
-  fullDepth: true,
+  fillsBothFaces: true,
   side: 'full',
   feed: null,
   serial: null,

@@ -10,17 +10,13 @@ export const portRoles = [
   'console',
   'powerIn',
   'powerOut',
-  'passThrough',
+  'panel',
 ] as const;
 export const mdiTypes = ['auto', 'MDI', 'MDI-X'] as const;
 export type PortRole = (typeof portRoles)[number];
 
-/** A pattern may hold `{slot}`, the number of the slot a module sits in; it is tried here as slot 1. */
-export const inSlot = (pattern: string, slot: number | string): string =>
-  pattern.replaceAll('{slot}', String(slot));
-
 const pattern = nameField('Pattern', 60).superRefine((text, context) => {
-  const result = expandPortPattern(inSlot(text, 1));
+  const result = expandPortPattern(text);
   if (!result.ok) context.addIssue({ code: 'custom', message: result.reason });
 });
 
@@ -52,6 +48,6 @@ export type PortGroup = z.infer<typeof portGroupSchema>;
 /** The names of a group on one of its faces; empty where the pattern cannot be read. */
 export function groupNames(group: PortGroup, side: 'own' | 'other', slot: number | string = 1): string[] {
   const text = side === 'own' ? group.pattern : group.rearPattern;
-  const result = text === null ? null : expandPortPattern(inSlot(text, slot));
+  const result = text === null ? null : expandPortPattern(text, slot);
   return result?.ok ? result.names : [];
 }

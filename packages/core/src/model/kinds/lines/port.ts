@@ -34,8 +34,8 @@ export const portSchema = z
     face: noted(z.enum(['front', 'rear']), { label: 'Face' }),
     ordinal: countField('Order on the device', 0, 99999),
     moduleId: refField('Module'),
-    passThroughId: refField('Passes through to'),
-    passThroughStrand: noted(z.int().min(1, 'is below 1').max(288, 'is above 288').nullable(), {
+    leadsToId: refField('Passes through to'),
+    leadsToStrand: noted(z.int().min(1, 'is below 1').max(288, 'is above 288').nullable(), {
       label: 'First strand',
       help: 'In a cassette: where the strands of this port begin at the common port',
     }),
@@ -47,7 +47,7 @@ export const portSchema = z
     untaggedVid: noted(vidSchema.nullable(), { label: 'Untagged VLAN' }),
     taggedVids: noted(vidsSchema.nullable(), { label: 'Tagged VLANs', help: 'Numbers and ranges, or all' }),
     voiceVid: noted(vidSchema.nullable(), { label: 'Voice VLAN' }),
-    vlanGroupId: refField('VLAN group'),
+    vlanNumberingId: refField('VLAN numbering'),
     aggregateId: refField('Member of'),
     lacp: noted(z.enum(lacpModes).nullable(), { label: 'LACP' }),
     parentId: refField('Runs over'),
@@ -97,8 +97,8 @@ export const blankPort: Omit<Port, 'id' | 'deviceId' | 'name'> = {
   face: 'front',
   ordinal: 0,
   moduleId: null,
-  passThroughId: null,
-  passThroughStrand: null,
+  leadsToId: null,
+  leadsToStrand: null,
   transceiverId: null,
   transceiverSerial: null,
   reserved: null,
@@ -107,7 +107,7 @@ export const blankPort: Omit<Port, 'id' | 'deviceId' | 'name'> = {
   untaggedVid: null,
   taggedVids: null,
   voiceVid: null,
-  vlanGroupId: null,
+  vlanNumberingId: null,
   aggregateId: null,
   lacp: null,
   parentId: null,
@@ -129,9 +129,9 @@ export const portKind = defineKind({
   refs: {
     deviceId: { to: 'device', index: 'everyPortByDevice', onRemove: 'goes' },
     moduleId: { to: 'module', index: 'portsByModule', onRemove: 'goes' },
-    passThroughId: { to: 'port', index: 'portsByPassThrough', onRemove: 'cleared' },
+    leadsToId: { to: 'port', index: 'portsByLeadsTo', onRemove: 'cleared' },
     transceiverId: { to: 'model', index: 'portsByTransceiver', onRemove: 'holds' },
-    vlanGroupId: { to: 'vlanGroup', index: 'portsByVlanGroup', onRemove: 'holds' },
+    vlanNumberingId: { to: 'vlanNumbering', index: 'portsByVlanNumbering', onRemove: 'holds' },
     aggregateId: { to: 'port', index: 'portsByAggregate', onRemove: 'cleared' },
     parentId: { to: 'port', index: 'portsByParent', onRemove: 'goes' },
     vrfId: { to: 'vrf', index: 'portsByVrf', onRemove: 'holds' },
@@ -144,7 +144,7 @@ export const portKind = defineKind({
     /** Ports that take part in OSPF, all under `all`. */
     ospfPorts: (row) => (row.ospf === null ? null : 'all'),
     /** Ports of cassettes that share a common port, all under `all`. */
-    cassettePorts: (row) => (row.passThroughStrand === null || row.passThroughId === null ? null : 'all'),
+    cassettePorts: (row) => (row.leadsToStrand === null || row.leadsToId === null ? null : 'all'),
     /** Ports that a VLAN is set on, and interfaces of one, all under `all`. */
     vlanPorts: (row) => (row.mode === null && row.vid === null ? null : 'all'),
     logicalPortsByDevice: (row) => (row.form === 'physical' ? null : row.deviceId),

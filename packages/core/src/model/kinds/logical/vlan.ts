@@ -5,19 +5,19 @@ import { vidSchema, vidsSchema } from '../../values/vids.ts';
 import { colourField } from './vrf.ts';
 
 /** A numbering of VLANs. It holds in the places that name it, and in what is inside them. */
-export const vlanGroupSchema = z.strictObject({
+export const vlanNumberingSchema = z.strictObject({
   id: idField('Id'),
   name: nameField('Name', 40).refine(
     (name) => !name.includes('/'),
-    'contains a slash, which separates group and number',
+    'contains a slash, which separates numbering and number',
   ),
   notes: textField('Notes'),
 });
-export type VlanGroup = z.infer<typeof vlanGroupSchema>;
+export type VlanNumbering = z.infer<typeof vlanNumberingSchema>;
 
 export const vlanSchema = z.strictObject({
   id: idField('Id'),
-  groupId: idField('VLAN group'),
+  numberingId: idField('VLAN numbering'),
   vid: noted(vidSchema, { label: 'Number' }),
   name: nameField('Name', 60),
   purpose: textField('Purpose', 200),
@@ -32,7 +32,7 @@ export const vlanSchema = z.strictObject({
 export type Vlan = z.infer<typeof vlanSchema>;
 
 /** A VLAN with nothing filled in. */
-export const blankVlan: Omit<Vlan, 'id' | 'groupId' | 'vid' | 'name'> = {
+export const blankVlan: Omit<Vlan, 'id' | 'numberingId' | 'vid' | 'name'> = {
   purpose: null,
   colour: 0,
   vrfId: null,
@@ -92,13 +92,13 @@ export function switchingFaults({
   return faults;
 }
 
-export const vlanGroupKind = defineKind({
-  schema: vlanGroupSchema,
-  one: 'VLAN group',
-  many: 'VLAN groups',
+export const vlanNumberingKind = defineKind({
+  schema: vlanNumberingSchema,
+  one: 'VLAN numbering',
+  many: 'VLAN numberings',
   refs: {},
   indexes: {
-    vlanGroupByName: (row) => row.name.toLowerCase(),
+    vlanNumberingByName: (row) => row.name.toLowerCase(),
   },
   unique: [{ what: 'name', key: (row) => row.name }],
   nameOf: (row) => row.name,
@@ -111,19 +111,19 @@ export const vlanKind = defineKind({
   one: 'VLAN',
   many: 'VLANs',
   refs: {
-    groupId: { to: 'vlanGroup', index: 'vlansByGroup', onRemove: 'holds' },
+    numberingId: { to: 'vlanNumbering', index: 'vlansByNumbering', onRemove: 'holds' },
     vrfId: { to: 'vrf', index: 'vlansByVrf', onRemove: 'holds' },
   },
   indexes: {
-    vlanByNumber: (row) => `${row.groupId}/${row.vid}`,
+    vlanByNumber: (row) => `${row.numberingId}/${row.vid}`,
   },
   unique: [
     {
       what: 'vid',
-      key: (row) => `${row.groupId}/${row.vid}`,
+      key: (row) => `${row.numberingId}/${row.vid}`,
       next: (row) => (row.vid < 4094 ? row.vid + 1 : null),
     },
-    { what: 'name', key: (row) => `${row.groupId}/${row.name}` },
+    { what: 'name', key: (row) => `${row.numberingId}/${row.name}` },
   ],
   nameOf: (row) => `${row.vid} ${row.name}`,
   titled: (row) => `VLAN ${row.vid} ${row.name}`,

@@ -45,7 +45,7 @@ export const placeSchema = z
     eastM: metres('East'),
     northM: metres('North'),
     levelM: metres('Level'),
-    vlanGroupId: refField('VLAN group'),
+    vlanNumberingId: refField('VLAN numbering'),
     notes: textField('Notes'),
   })
   .superRefine((place, context) => {
@@ -72,7 +72,7 @@ export const blankPlace: Omit<Place, 'id' | 'name' | 'kind'> = {
   eastM: null,
   northM: null,
   levelM: null,
-  vlanGroupId: null,
+  vlanNumberingId: null,
   notes: null,
 };
 
@@ -82,7 +82,7 @@ export const placeKind = defineKind({
   many: 'places',
   refs: {
     parentId: { to: 'place', index: 'placesByParent', onRemove: 'holds', none: 'root' },
-    vlanGroupId: { to: 'vlanGroup', index: 'placesByVlanGroup', onRemove: 'holds' },
+    vlanNumberingId: { to: 'vlanNumbering', index: 'placesByVlanNumbering', onRemove: 'holds' },
   },
   indexes: {},
   unique: [

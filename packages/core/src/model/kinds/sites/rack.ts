@@ -17,6 +17,15 @@ export const feedSchema = z.strictObject({
 });
 export type Feed = z.infer<typeof feedSchema>;
 
+/** Width of the front plates that a rack of 19 inches takes, in millimetres (IEC 60297-3-100). */
+export const nineteenInchMm = 482.6;
+/** Usual widths of front plates, in millimetres, and where they are laid down. */
+export const usualRackWidths = [
+  { mm: nineteenInchMm, of: '19 in, IEC 60297' },
+  { mm: 535, of: 'ETSI EN 300 119' },
+  { mm: 584.2, of: '23 in, telephone exchanges' },
+] as const;
+
 export const rackSchema = z
   .strictObject({
     id: idField('Id'),
@@ -24,9 +33,10 @@ export const rackSchema = z
     placeId: idField('Place'),
     units: countField('Units', 1, 60, 'U'),
     numbering: noted(z.enum(['up', 'down']), { label: 'Numbering', help: 'up: unit 1 is at the bottom' }),
-    widthIn: noted(z.union([z.literal(19), z.literal(21), z.literal(23)], 'is not 19, 21 or 23'), {
-      label: 'Width',
-      unit: 'in',
+    widthMm: noted(z.number().min(200, 'is below 200').max(1200, 'is above 1200'), {
+      label: 'Plate width',
+      unit: 'mm',
+      help: usualRackWidths.map(({ mm, of }) => `${mm}: ${of}`).join('; '),
     }),
     depthMm: noted(z.int().min(100, 'is below 100').max(2000, 'is above 2000').nullable(), {
       label: 'Depth',
@@ -51,7 +61,7 @@ export type Rack = z.infer<typeof rackSchema>;
 export const blankRack: Omit<Rack, 'id' | 'name' | 'placeId'> = {
   units: 42,
   numbering: 'up',
-  widthIn: 19,
+  widthMm: nineteenInchMm,
   depthMm: null,
   posts: 4,
   facing: null,
