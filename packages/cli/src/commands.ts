@@ -8,7 +8,7 @@ import {
   newId,
   placePath,
   portTitle,
-  usualFacets,
+  projectionNatures,
   type Network,
   type Sheet,
 } from '@visograph/core/model';
@@ -233,7 +233,7 @@ async function drawing(invocation: Invocation): Promise<string | number> {
     name,
     projection,
     scopeId,
-    show: [...usualFacets[projection]],
+    show: [...projectionNatures[projection].usual],
   };
   const today = new Date().toISOString().slice(0, 10);
   return embedFonts(

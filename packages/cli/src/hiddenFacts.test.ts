@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { facetsOf, projections, type Facet, type Projection } from '@visograph/core/model';
+import { projectionNatures, projections, type Facet, type Projection } from '@visograph/core/model';
 import { files, marked, sheeted } from './testMarked.ts';
 
 /** What each kind of fact is known by. A place is also in the titles of containers and in the title block. */
@@ -30,7 +30,7 @@ const alsoHidden: Partial<Record<Facet, readonly Facet[]>> = { containers: ['tit
 
 describe.each([...projections])('%s', (projection) => {
   const network = marked();
-  const all = facetsOf[projection];
+  const all = projectionNatures[projection].shows;
   const known = tellingOf(projection);
   const shown = Object.values(files(sheeted(network, projection, all))).join('\n');
 
@@ -104,7 +104,7 @@ test('the order of nodes says nothing about hidden names', () => {
         sheeted(
           draft.finish(),
           'cabling',
-          facetsOf.cabling.filter((facet) => facet !== 'names'),
+          projectionNatures.cabling.shows.filter((facet) => facet !== 'names'),
         ),
       ),
     );

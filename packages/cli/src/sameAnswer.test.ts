@@ -10,7 +10,7 @@ import {
   newProject,
   projections,
   blankSheet,
-  usualFacets,
+  projectionNatures,
   type Facet,
   type Kind,
   type Projection,
@@ -108,7 +108,7 @@ function answers(network: Network, ways: readonly Way[]): Record<string, string>
       name: projection,
       projection,
       reading: { ...blankSheet.reading, ...reading },
-      show: usualFacets[projection].filter((facet) => facet !== hidden),
+      show: projectionNatures[projection].usual.filter((facet) => facet !== hidden),
     };
     const as = `${projection} ${hidden} ${JSON.stringify(reading)}`;
     const options = { measure: measureText, today: day, stamp: { revision: 0, date: day } };

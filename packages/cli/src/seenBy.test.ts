@@ -6,7 +6,7 @@ import { writeExchange } from '@visograph/core/exchange';
 import { allSeeing, seenBy } from '@visograph/core/lens';
 import {
   allFactSorts,
-  facetsOf,
+  projectionNatures,
   projections,
   type FactSort,
   type Network,
@@ -52,7 +52,8 @@ function outputs(network: Network): Record<string, string> {
       .join('\n'),
   };
 }
-const whole = (projection: Projection): Network => sheeted(marked(), projection, facetsOf[projection]);
+const whole = (projection: Projection): Network =>
+  sheeted(marked(), projection, projectionNatures[projection].shows);
 
 describe.each([...projections])('through the lens of an audience, on a sheet of %s', (projection) => {
   const network = whole(projection);

@@ -9,7 +9,8 @@ import { addDevice } from '../racks/commands/devices.ts';
 import { moveDevice } from '../racks/commands/racking.ts';
 import { editRow } from './edit.ts';
 import { addPlace, addRack, deletePlace } from '../places/commands/places.ts';
-import { defaultFacets, facets } from '../model/kinds/drawings/sheet.ts';
+import { usualFacets } from '../model/kinds/drawings/projections.ts';
+import { facets } from '../model/kinds/drawings/sheet.ts';
 import { addSheet, deleteSheet, placeOnSheet, setFacet, tidySheet } from '../sheets/commands/sheets.ts';
 import { runs } from '../testing/testRuns.ts';
 
@@ -103,7 +104,7 @@ describe('sheets', () => {
     const sheet = one.get('sheet', first.sheetId);
     if (sheet === null) throw new Error('sheet');
     const shown = done(one, setFacet(sheet, 'power', 'locked')).get('sheet', sheet.id);
-    expect(shown?.show).toEqual(facets.filter((facet) => facet === 'power' || defaultFacets.includes(facet)));
+    expect(shown?.show).toEqual(facets.filter((facet) => facet === 'power' || usualFacets.includes(facet)));
     expect(shown?.locked).toEqual(['power']);
   });
 

@@ -23,13 +23,8 @@ import { cablingRulesSchema } from '../model/kinds/sites/project.ts';
 import { rackSchema } from '../model/kinds/sites/rack.ts';
 import { projectSchema } from '../model/kinds/sites/project.ts';
 import { markSchema } from '../model/kinds/drawings/mark.ts';
-import {
-  groupSchema,
-  pageSchema,
-  projections,
-  readingSchema,
-  sheetSchema,
-} from '../model/kinds/drawings/sheet.ts';
+import { projections } from '../model/kinds/drawings/projections.ts';
+import { groupSchema, pageSchema, readingSchema, sheetSchema } from '../model/kinds/drawings/sheet.ts';
 import { sheetLinkSchema } from '../model/kinds/drawings/sheetLink.ts';
 
 export const formatName = 'visograph-exchange';

@@ -28,6 +28,7 @@ export * from './kinds/sites/place.ts';
 export * from './kinds/sites/project.ts';
 export * from './kinds/sites/rack.ts';
 export * from './kinds/drawings/mark.ts';
+export * from './kinds/drawings/projections.ts';
 export * from './kinds/drawings/sheet.ts';
 export * from './kinds/drawings/sheetItem.ts';
 export * from './kinds/drawings/sheetLink.ts';

@@ -10,7 +10,7 @@ export * from './graph/reading.ts';
 export * from './graph/shading.ts';
 export * from './graph/sheetGraph.ts';
 export * from './graph/shownGraph.ts';
-export { fillTemplate, templateFacts, unknownFacts } from './graph/templates.ts';
+export { templateFacts, unknownFacts } from './graph/templates.ts';
 export * from './layout/arrange.ts';
 export { labelSize } from './layout/ends.ts';
 export { grid, snap } from './layout/lattice.ts';

@@ -3,7 +3,7 @@ import { type ChangeSet } from '@visograph/core/change';
 import { editRow } from '@visograph/core/commands';
 import {
   devicesIn,
-  facetsOf,
+  projectionNatures,
   newId,
   placesWithin,
   projections,
@@ -151,7 +151,7 @@ describe('a sheet on paper', () => {
       await send(ben, addSheet(await network(), { scopeId: place?.id ?? null, name, projection }));
       const made = await sheet(name);
       const reading = { ...made.reading, wholeAddresses: true };
-      const all = [...facetsOf[projection]];
+      const all = [...projectionNatures[projection].shows];
       await send(ben, editRow(await network(), 'sheet', made, { show: all, reading }));
       const shown =
         (await readPdf((await rita.call('GET', at(await sheet(name), 'pdf'))).bytes)).pages[0]?.text ?? '';

@@ -1,8 +1,7 @@
 import { speedText } from '../../model/values/speed.ts';
-import type { LinkFacet } from '../../model/kinds/drawings/sheet.ts';
 import { compareNames } from '../../model/values/order.ts';
 import type { Shade } from '../../sheets/graph/shading.ts';
-import type { GraphLink, GraphStub, Line } from '../../sheets/graph/sheetGraph.ts';
+import { line, say, told, type Told, type ToldLink, type ToldStub } from '../../sheets/graph/told.ts';
 import type { Wire, WireEnd } from './wires.ts';
 
 /** More parallel cables of one medium than this between two plates are drawn as one bundle. */
@@ -20,14 +19,6 @@ export function portsText(names: readonly string[]): string {
   return counts ? `${first}–${end?.[2] ?? ''}` : `${sorted.length} ports`;
 }
 
-export interface LinkWishes {
-  /** Whether providers are named. */
-  showNames: boolean;
-  /** What the labels of a line tell. */
-  tells: (line: Line) => readonly LinkFacet[];
-  shade: (wire: Wire) => Shade | null;
-}
-
 /** The aggregate that all of these are members of. */
 const tieOf = (ends: readonly WireEnd[]): string | null => {
   const first = ends[0]?.aggregateId ?? null;
@@ -35,48 +26,44 @@ const tieOf = (ends: readonly WireEnd[]): string | null => {
 };
 
 /** What stands at one end of some wires: their ports, and VLANs and address where these are of one. */
-function endText(ends: readonly WireEnd[], tells: readonly LinkFacet[]): string {
+function endText(ends: readonly WireEnd[]): Told {
   const [first] = ends;
-  if (first === undefined) return '';
+  if (first === undefined) return told();
   const tags = ends.every((end) => end.tags === first.tags) ? first.tags : '';
   const address = ends.every((end) => end.address === first.address) ? first.address : '';
-  return [
-    tells.includes('portNames') ? portsText(ends.map((end) => end.port)) : '',
-    tells.includes('vlanTags') ? tags : '',
-    tells.includes('addresses') ? address : '',
-  ]
-    .filter((part) => part !== '')
-    .join(' · ');
+  return told(
+    say(portsText(ends.map((end) => end.port)), 'portNames'),
+    say(tags, 'vlanTags'),
+    say(address, 'addresses'),
+  );
 }
 
 const metresText = (metres: number): string => `${Math.round(metres * 10) / 10} m`;
 
-function middleText(members: readonly Wire[], tells: readonly LinkFacet[], showNames: boolean): string {
+function middleText(members: readonly Wire[]): Told {
   const [first] = members;
-  if (first === undefined) return '';
+  if (first === undefined) return told();
   const one = members.every((wire) => wire.line.id === first.line.id);
   const same = <T>(of: (wire: Wire) => T): T | null =>
     members.every((wire) => of(wire) === of(first)) ? of(first) : null;
   const type = same((wire) => wire.type);
   const speed = same((wire) => wire.speedBps);
   const length = one ? first.lengthM : null;
-  return [
-    one && showNames && tells.includes('cableLabels') ? (first.line.provider ?? '') : '',
-    tells.includes('cableLabels') ? (one ? first.line.label : `${members.length} cables`) : '',
-    tells.includes('media') && type !== null ? type : '',
-    tells.includes('speeds') && speed !== null ? speedText(speed) : '',
-    tells.includes('lengths') && length !== null ? metresText(length) : '',
-  ]
-    .filter((part) => part !== '')
-    .join(' · ');
+  return told(
+    say(one ? (first.line.provider ?? '') : '', 'names', 'cableLabels'),
+    say(one ? first.line.label : `${members.length} cables`, 'cableLabels'),
+    say(type ?? '', 'media'),
+    say(speed === null ? '' : speedText(speed), 'speeds'),
+    say(length === null ? '' : metresText(length), 'lengths'),
+  );
 }
 
 /** Wires between the same two plates as links: up to four beside each other, more of one medium as a bundle. */
 export function bundle(
   wires: readonly Wire[],
   nodeOf: (end: WireEnd) => string | null,
-  wishes: LinkWishes,
-): GraphLink[] {
+  shadeOf: (wire: Wire) => Shade | null,
+): ToldLink[] {
   const groups = new Map<string, Wire[]>();
   for (const wire of wires) {
     const [a, b] = [nodeOf(wire.a), nodeOf(wire.b)];
@@ -92,38 +79,32 @@ export function bundle(
     if (before > 0) legs.set(wire, `/${before + 1}`);
     seen.set(wire.line.id, before + 1);
   }
-  const linkOf = (members: readonly Wire[]): GraphLink | null => {
+  const linkOf = (members: readonly Wire[]): ToldLink | null => {
     const [first] = members;
     const a = first === undefined ? null : nodeOf(first.a);
     const b = first === undefined ? null : nodeOf(first.b);
     if (first === undefined || a === null || b === null) return null;
     const ends = members.map((wire) => (nodeOf(wire.a) === a ? [wire.a, wire.b] : [wire.b, wire.a]));
     const lines = new Map(members.flatMap((wire) => wire.lines).map((line) => [line.id, line]));
-    const tells = wishes.tells(first.line);
-    const [aPort, bPort] = [0, 1].map((side) =>
-      endText(
-        ends.flatMap((end) => end[side] ?? []),
-        tells,
-      ),
-    );
-    const text = middleText(members, tells, wishes.showNames);
+    const endOf = (side: 0 | 1): Told => endText(ends.flatMap((end) => end[side] ?? []));
     return {
       id: members.length === 1 ? `${first.line.id}${legs.get(first) ?? ''}` : `bundle:${first.line.id}`,
+      of: first.line,
       cables: [...lines.values()],
       a,
       b,
-      aPort: aPort ?? '',
-      bPort: bPort ?? '',
+      aPort: endOf(0),
+      bPort: endOf(1),
       ties: [tieOf(ends.flatMap((end) => end[0] ?? [])), tieOf(ends.flatMap((end) => end[1] ?? []))],
       aOrdinal: first.a.ordinal,
       medium: first.medium,
       jacket: first.jacket,
-      shade: wishes.shade(first),
-      text,
+      shade: shadeOf(first),
+      text: middleText(members),
       management: members.every((wire) => wire.management),
     };
   };
-  const links: (GraphLink | null)[] = [];
+  const links: (ToldLink | null)[] = [];
   const single = (end: WireEnd): boolean => {
     const id = nodeOf(end);
     return id === end.device?.id || id?.startsWith('pair:') === true || end.device === null;
@@ -138,29 +119,22 @@ export function bundle(
 }
 
 /** Wires of which one end alone is on the sheet: stubs that name the far end. */
-export function stubsOf(
-  wires: readonly Wire[],
-  nodeOf: (end: WireEnd) => string | null,
-  tells: (line: Line) => readonly LinkFacet[],
-  showNames: boolean,
-): GraphStub[] {
-  return wires.flatMap((wire): GraphStub[] => {
+export function stubsOf(wires: readonly Wire[], nodeOf: (end: WireEnd) => string | null): ToldStub[] {
+  return wires.flatMap((wire): ToldStub[] => {
     const [a, b] = [nodeOf(wire.a), nodeOf(wire.b)];
     if ((a === null) === (b === null)) return [];
     const [near, far] = a === null ? [wire.b, wire.a] : [wire.a, wire.b];
-    const told = tells(wire.line);
-    const ports = told.includes('portNames');
-    const name = showNames ? (far.device?.name ?? far.provider ?? '') : '';
     return [
       {
         id: `stub:${wire.key}`,
+        of: wire.line,
         cables: wire.lines,
         a: a ?? b ?? '',
-        aPort: endText([near], told),
+        aPort: endText([near]),
         aOrdinal: near.ordinal,
         medium: wire.medium,
         jacket: wire.jacket,
-        text: [name, ports ? far.port : ''].filter((part) => part !== '').join(' '),
+        text: line(say(far.device?.name ?? far.provider ?? '', 'names'), say(far.port, 'portNames')),
       },
     ];
   });

@@ -11,11 +11,9 @@ import { addProviders } from './providers.ts';
 import { sheetsByPlace, type Kept, type SheetReading } from '../../sheets/graph/reading.ts';
 import { isColourBy, shadingOf, type Shade } from '../../sheets/graph/shading.ts';
 import { containersOf, mostDevices } from '../../sheets/graph/containers.ts';
-import type { GraphNode, SheetGraph } from '../../sheets/graph/sheetGraph.ts';
-import { linesOf } from '../../sheets/graph/templates.ts';
+import { mostTemplateLines, templateLines } from '../../sheets/graph/templates.ts';
+import { line, nothingTold, say, type ToldNode } from '../../sheets/graph/told.ts';
 import { wiresOf, type WireEnd } from './wires.ts';
-
-const empty = (): SheetGraph => ({ nodes: [], links: [], stubs: [], containers: [] });
 
 const neutral: Shade = { scale: 'role', family: 'passive' };
 
@@ -54,7 +52,7 @@ export function cablingGraph(network: Network, sheet: Sheet, kept: Kept, today: 
   const power = sheet.show.includes('power');
   const { devices: inScope, waiting, away } = chosenDevices(network, sheet, kept);
   if (inScope.length > mostDevices)
-    return { graph: empty(), shades: [], linkShades: [], waiting, away, tooMany: inScope.length };
+    return { graph: nothingTold(), shades: [], linkShades: [], waiting, away, tooMany: inScope.length };
   const { reading } = sheet;
   const within = new Set(inScope.map((device) => device.id));
   const left = new Set([...waiting, ...away].map((device) => device.id));
@@ -98,23 +96,18 @@ export function cablingGraph(network: Network, sheet: Sheet, kept: Kept, today: 
   };
   const shading = shadingOf(network, all, isColourBy(sheet.colourBy) ? sheet.colourBy : 'role', { today });
   const own = sheetsByPlace(network, sheet.id);
-  const nodes = new Map<string, GraphNode>();
+  const nodes = new Map<string, ToldNode>();
   const groups = new Map<string, Device[]>();
   for (const device of all) groups.set(idOf(device), [...(groups.get(idOf(device)) ?? []), device]);
-  const showNames = sheet.show.includes('names');
   for (const [id, members] of groups)
-    nodes.set(id, nodeOf(network, sheet, id, members, { shading, own, within, showNames }));
-  addProviders(nodes, shownWires, showNames);
+    nodes.set(id, nodeOf(network, sheet, id, members, { shading, own, within }));
+  addProviders(nodes, shownWires);
   const endNode = (end: WireEnd): string | null => {
     if (end.device === null) return end.provider === null ? null : `provider:${end.provider}`;
     return devices.has(end.device.id) ? idOf(end.device) : null;
   };
   const byLink = linkShading(sheet.colourBy, wires);
-  const links = bundle(shownWires, endNode, {
-    showNames,
-    tells: kept.tells,
-    shade: byLink.of,
-  });
+  const links = bundle(shownWires, endNode, byLink.of);
   const list = [...nodes.values()];
   return {
     graph: {
@@ -123,8 +116,6 @@ export function cablingGraph(network: Network, sheet: Sheet, kept: Kept, today: 
       stubs: stubsOf(
         wires.filter((wire) => !shownWires.includes(wire)),
         endNode,
-        kept.tells,
-        showNames,
       ),
       containers: containersOf(network, sheet, list, own),
     },
@@ -145,27 +136,26 @@ function nodeOf(
     shading,
     own,
     within,
-    showNames,
   }: {
     shading: { of: (device: Device) => Shade };
     own: ReadonlyMap<string, string>;
     within: ReadonlySet<string>;
-    showNames: boolean;
   },
-): GraphNode {
+): ToldNode {
   const [first] = members as [Device, ...Device[]];
   const placeId = id.startsWith('place:') ? id.slice('place:'.length) : null;
   const model = network.get('model', first.modelId);
   const project = [...network.all('project')][0];
-  const base: GraphNode = {
+  const base: ToldNode = {
     id,
     form: 'device',
     deviceIds: members.map((device) => device.id),
     subjects: members.map((device) => device.id),
     role: first.role,
-    code: first.role,
-    name: showNames ? first.name : '',
-    lines: linesOf(network, sheet, first),
+    code: say(first.role),
+    name: say(first.name, 'names'),
+    lines: templateLines(network, sheet, first),
+    mostLines: mostTemplateLines,
     containerId: sheet.reading.racks && first.rackId !== null ? first.rackId : placeOfDevice(network, first),
     outside: members.every((device) => !within.has(device.id)),
     planned: members.every((device) => device.status === 'planned'),
@@ -181,9 +171,9 @@ function nodeOf(
       form: 'place',
       subjects: [placeId],
       role: 'XX',
-      code: (place?.code ?? '').slice(0, 3).toUpperCase(),
-      name: showNames ? (place?.name ?? '') : '',
-      lines: [`${members.length} ${members.length === 1 ? 'device' : 'devices'}`],
+      code: say((place?.code ?? '').slice(0, 3).toUpperCase(), 'names'),
+      name: say(place?.name ?? '', 'names'),
+      lines: [line(say(`${members.length} ${members.length === 1 ? 'device' : 'devices'}`))],
       containerId: parentShown(network, sheet, place?.parentId ?? null),
       shade: neutral,
       symbol: null,
@@ -195,16 +185,17 @@ function nodeOf(
     return {
       ...base,
       form: 'pair',
-      name: showNames ? pairName(names) : '',
-      lines: [...linesOf(network, sheet, first).slice(0, 1), members.length === 2 ? 'pair' : 'stack'],
+      name: say(pairName(names), 'names'),
+      mostLines: 1,
+      lastLine: say(members.length === 2 ? 'pair' : 'stack'),
     };
   }
   if (id.startsWith('fold:'))
     return {
       ...base,
       form: 'fold',
-      name: pluralOf(first.role, roles[first.role].label),
-      lines: showNames ? [`${first.name} … ${members.at(-1)?.name ?? ''}`] : [],
+      name: say(pluralOf(first.role, roles[first.role].label)),
+      lines: [line(say(`${first.name} … ${members.at(-1)?.name ?? ''}`, 'names'))],
     };
   return base;
 }

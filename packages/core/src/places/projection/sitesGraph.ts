@@ -16,7 +16,7 @@ import { bundle } from '../../cabling/projection/bundling.ts';
 import { linkShading } from '../../cabling/projection/linkShading.ts';
 import { addProviders } from '../../cabling/projection/providers.ts';
 import { sheetsByPlace, type Kept, type SheetReading } from '../../sheets/graph/reading.ts';
-import type { GraphNode } from '../../sheets/graph/sheetGraph.ts';
+import { line, say, type ToldNode } from '../../sheets/graph/told.ts';
 import { wiresOf, type WireEnd } from '../../cabling/projection/wires.ts';
 
 const counted = (count: number, one: string): string => `${count} ${count === 1 ? one : `${one}s`}`;
@@ -49,8 +49,7 @@ export function sitesGraph(network: Network, sheet: Sheet, kept: Kept): SheetRea
   const places = childPlaces(network, sheet.scopeId).sort(byName);
   const shown = places.filter((place) => !away(place));
   const own = sheetsByPlace(network, sheet.id);
-  const showNames = sheet.show.includes('names');
-  const nodes = new Map<string, GraphNode>();
+  const nodes = new Map<string, ToldNode>();
   const ids = new Set(shown.map((place) => place.id));
   const devices = shown.flatMap((place) => devicesIn(network, placesWithin(network, place.id)));
   for (const place of shown) {
@@ -61,9 +60,10 @@ export function sitesGraph(network: Network, sheet: Sheet, kept: Kept): SheetRea
       deviceIds: inside.map((device) => device.id),
       subjects: [place.id],
       role: 'XX',
-      code: showNames ? (place.code ?? '').slice(0, 3).toUpperCase() : '',
-      name: showNames ? place.name : '',
-      lines: sheet.show.includes('places') ? figures(network, place) : [],
+      code: say((place.code ?? '').slice(0, 3).toUpperCase(), 'names'),
+      name: say(place.name, 'names'),
+      lines: figures(network, place).map((text) => line(say(text, 'places'))),
+      mostLines: 2,
       containerId: null,
       outside: false,
       planned: false,
@@ -83,16 +83,12 @@ export function sitesGraph(network: Network, sheet: Sheet, kept: Kept): SheetRea
     const [a, b] = [siteOf(wire.a), siteOf(wire.b)];
     return a !== null && b !== null && a !== b;
   });
-  addProviders(nodes, wires, showNames);
+  addProviders(nodes, wires);
   const shading = linkShading(sheet.colourBy, wires);
   return {
     graph: {
       nodes: [...nodes.values()],
-      links: bundle(wires, siteOf, {
-        showNames,
-        tells: kept.tells,
-        shade: shading.of,
-      }),
+      links: bundle(wires, siteOf, shading.of),
       stubs: [],
       containers: [],
     },

@@ -12,19 +12,26 @@ import { areaText, interfacesOf, isRouter } from '../interfaces.ts';
 import { ospfCost } from '../ospfCost.ts';
 import { subnetsOf, type Member, type RoutedSubnet } from '../subnets.ts';
 import { traceRun } from '../../cabling/trace.ts';
-import { vrfChip, type ChippedText } from '../../sheets/graph/chips.ts';
+import { vrfChip } from '../../sheets/graph/chips.ts';
 import { mostDevices } from '../../sheets/graph/containers.ts';
 import { hostPart } from './hostPart.ts';
 import { drawnMedium, type Medium } from '../../sheets/graph/medium.ts';
 import type { Kept, SheetReading } from '../../sheets/graph/reading.ts';
-import type { ShadeKey } from '../../sheets/graph/shading.ts';
-import type { GraphContainer, GraphLink, GraphNode, Line } from '../../sheets/graph/sheetGraph.ts';
+import type { GraphContainer, Line } from '../../sheets/graph/sheetGraph.ts';
+import {
+  line,
+  nothingTold,
+  say,
+  sayChips,
+  told,
+  type Told,
+  type ToldLink,
+  type ToldNode,
+} from '../../sheets/graph/told.ts';
 
 const backbone = '0';
 /** More lines than this are not written on a plate. */
 const mostLines = 8;
-
-const plain = (text: string): ChippedText => ({ text, chips: [] });
 
 /** Areas of a router that are drawn, with the VRF they are in. */
 function areasOf(
@@ -48,46 +55,49 @@ function areasOf(
 }
 
 /** What stands below the name of a router: number of its system, loopbacks, areas it borders, summaries, other subnets. */
-function linesOf(
-  network: Network,
-  sheet: Sheet,
-  device: Device,
-  alone: readonly RoutedSubnet[],
-): ChippedText[] {
-  const lines: ChippedText[] = [];
+function linesOf(network: Network, sheet: Sheet, device: Device, alone: readonly RoutedSubnet[]): Told[] {
+  const lines: Told[] = [];
   const areas = areasOf(network, device, sheet.vrfId);
-  if (device.asNumber !== null) lines.push(plain(`AS ${device.asNumber}`));
-  if (sheet.show.includes('addresses'))
-    for (const one of interfacesOf(network, device.id))
-      if (one.port.form === 'loopback' && (sheet.vrfId === null || one.vrfId === sheet.vrfId))
-        lines.push(
-          plain(`${one.port.name} ${one.addresses.map(({ address }) => formatIp(address)).join(' ')}`),
-        );
+  if (device.asNumber !== null) lines.push(line(say(`AS ${device.asNumber}`)));
+  for (const one of interfacesOf(network, device.id))
+    if (one.port.form === 'loopback' && (sheet.vrfId === null || one.vrfId === sheet.vrfId))
+      lines.push(
+        line(
+          say(
+            `${one.port.name} ${one.addresses.map(({ address }) => formatIp(address)).join(' ')}`,
+            'addresses',
+          ),
+        ),
+      );
   const beyond = [...new Set(areas.map(({ area }) => area))].filter((area) => area !== backbone);
   if (beyond.length > 0 && areas.some(({ area }) => area === backbone))
-    lines.push(plain(`borders area ${beyond.join(', ')}`));
-  if (!sheet.show.includes('subnets')) return lines.slice(0, mostLines);
+    lines.push(line(say(`borders area ${beyond.join(', ')}`)));
   const nameOf = (id: string | null): string => network.get('vrf', id)?.name ?? '';
   const routes = network
     .find('routesByDevice', device.id)
     .sort((a, b) => compareNames(a.prefix, b.prefix) || compareNames(nameOf(a.vrfId), nameOf(b.vrfId)));
   for (const route of routes)
     if (route.discard && (sheet.vrfId === null || route.vrfId === sheet.vrfId))
-      lines.push(plain(`summary ${route.prefix}`));
+      lines.push(line(say(`summary ${route.prefix}`, 'subnets')));
   const byVrf = new Map<string | null, RoutedSubnet[]>();
   for (const subnet of alone)
     if (subnet.members.some((member) => member.device.id === device.id))
       byVrf.set(subnet.vrfId, [...(byVrf.get(subnet.vrfId) ?? []), subnet]);
   for (const [vrfId, subnets] of [...byVrf].sort(([a], [b]) => compareNames(nameOf(a), nameOf(b))))
     lines.push(
-      vrfChip(
-        network.get('vrf', vrfId),
-        subnets.length === 1
-          ? formatPrefix((subnets[0] as RoutedSubnet).prefix)
-          : `${subnets.length} subnets for hosts`,
+      line(
+        sayChips(
+          vrfChip(
+            network.get('vrf', vrfId),
+            subnets.length === 1
+              ? formatPrefix((subnets[0] as RoutedSubnet).prefix)
+              : `${subnets.length} subnets for hosts`,
+          ),
+          'subnets',
+        ),
       ),
     );
-  return lines.slice(0, mostLines);
+  return lines;
 }
 
 /** The plugged port that an interface sends by, if it is one: itself, what it runs over, a member. */
@@ -133,19 +143,16 @@ interface Reader {
   kept: Kept;
 }
 
-/** An end of a link: its port, its address, its cost, as the sheet shows them. */
-function endText({ network, sheet, kept }: Reader, line: Line, member: Member, prefix: IpPrefix): string {
-  const tells = kept.tells(line);
-  const say = (address: IpAddress): string =>
+/** An end of a link: its port, its address, its cost. */
+function endText({ network, sheet }: Reader, member: Member, prefix: IpPrefix): Told {
+  const written = (address: IpAddress): string =>
     sheet.reading.wholeAddresses === true ? formatIp(address) : hostPart(address, prefix);
-  return [
-    tells.includes('portNames') ? member.port.name : '',
-    tells.includes('addresses') ? say(member.own.address) : '',
-    tells.includes('vlanTags') && member.port.vid !== null ? String(member.port.vid) : '',
-    tells.includes('costs') && member.port.ospf !== null ? `cost ${ospfCost(network, member.port)}` : '',
-  ]
-    .filter((part) => part !== '')
-    .join(' · ');
+  return told(
+    say(member.port.name, 'portNames'),
+    say(written(member.own.address), 'addresses'),
+    say(member.port.vid === null ? '' : String(member.port.vid), 'vlanTags'),
+    say(member.port.ospf === null ? '' : `cost ${ospfCost(network, member.port)}`, 'costs'),
+  );
 }
 
 function lineOf(network: Network, subnet: RoutedSubnet): Line {
@@ -156,38 +163,32 @@ function lineOf(network: Network, subnet: RoutedSubnet): Line {
   return way?.cable ?? { kind: 'port', id: member?.port.id ?? '', label: formatPrefix(subnet.prefix) };
 }
 
-const shadeOf = (network: Network, vrfId: string | null): GraphLink['shade'] => {
+const shadeOf = (network: Network, vrfId: string | null): ToldLink['shade'] => {
   const vrf = network.get('vrf', vrfId);
   return vrf === null ? null : { scale: 'set', index: vrf.colour };
 };
 
-function linkBetween(reader: Reader, subnet: RoutedSubnet, a: Member, b: Member): GraphLink {
-  const { network, kept } = reader;
-  const line = lineOf(network, subnet);
+function linkBetween(reader: Reader, subnet: RoutedSubnet, a: Member, b: Member): ToldLink {
+  const { network } = reader;
+  const of = lineOf(network, subnet);
   const { circuit, medium } = wayOf(network, a.port);
-  const tells = kept.tells(line);
-  const text = [
-    tells.includes('subnets') ? formatPrefix(subnet.prefix) : '',
-    circuit !== null &&
-    circuit.provider !== null &&
-    reader.sheet.show.includes('names') &&
-    tells.includes('cableLabels')
-      ? circuit.provider
-      : '',
-  ];
   return {
     id: subnet.key,
-    cables: [line],
+    of,
+    cables: [of],
     a: a.device.id,
     b: b.device.id,
-    aPort: endText(reader, line, a, subnet.prefix),
-    bPort: endText(reader, line, b, subnet.prefix),
+    aPort: endText(reader, a, subnet.prefix),
+    bPort: endText(reader, b, subnet.prefix),
     ties: [null, null],
     aOrdinal: a.port.ordinal,
     medium,
     jacket: null,
     shade: shadeOf(network, subnet.vrfId),
-    text: text.filter((part) => part !== '').join(' · '),
+    text: told(
+      say(formatPrefix(subnet.prefix), 'subnets'),
+      say(circuit?.provider ?? '', 'names', 'cableLabels'),
+    ),
     management: false,
   };
 }
@@ -197,22 +198,21 @@ function bus(
   reader: Reader,
   subnet: RoutedSubnet,
   containerId: string | null,
-): { node: GraphNode; links: GraphLink[] } {
-  const { network, sheet } = reader;
+): { node: ToldNode; links: ToldLink[] } {
+  const { network } = reader;
   const id = `subnet:${subnet.key}`;
-  const line = lineOf(network, subnet);
   const shared = new Set(
     subnet.members.flatMap((member) =>
       network.find('redundanciesByPort', member.port.id).map((part) => part.virtual),
     ),
   );
+  const of = lineOf(network, subnet);
   const vrf = network.get('vrf', subnet.vrfId);
   const name = subnet.row?.name ?? null;
+  const chip = vrfChip(vrf, '');
   const lines = [
-    vrfChip(vrf, name ?? ''),
-    ...(sheet.show.includes('addresses') && shared.size > 0
-      ? [plain(`shared ${[...shared].sort().join(' ')}`)]
-      : []),
+    line(sayChips({ ...chip, text: chip.text.trim() }), say(name ?? '')),
+    line(say(shared.size === 0 ? '' : `shared ${[...shared].sort().join(' ')}`, 'addresses')),
   ];
   return {
     node: {
@@ -221,10 +221,10 @@ function bus(
       deviceIds: [],
       subjects: subnet.row === null ? [] : [subnet.row.id],
       role: 'XX',
-      code: '',
-      name: sheet.show.includes('subnets') ? formatPrefix(subnet.prefix) : '',
-      lines: lines.map(({ text }) => text.trim()),
-      chips: lines.map(({ chips }) => chips),
+      code: say(''),
+      name: say(formatPrefix(subnet.prefix), 'subnets'),
+      lines,
+      mostLines,
       containerId,
       outside: false,
       planned: subnet.row?.status === 'planned',
@@ -235,17 +235,18 @@ function bus(
     },
     links: subnet.members.map((member) => ({
       id: `${subnet.key} ${member.port.id}`,
+      of,
       cables: [{ kind: 'port', id: member.port.id, label: `${member.device.name} ${member.port.name}` }],
       a: member.device.id,
       b: id,
-      aPort: endText(reader, line, member, subnet.prefix),
-      bPort: '',
+      aPort: endText(reader, member, subnet.prefix),
+      bPort: told(),
       ties: [null, null],
       aOrdinal: member.port.ordinal,
       medium: 'copper',
       jacket: null,
       shade: shadeOf(network, subnet.vrfId),
-      text: '',
+      text: told(),
       management: false,
     })),
   };
@@ -255,16 +256,15 @@ function bus(
 function outward(
   reader: Reader,
   subnet: RoutedSubnet,
-): { circuit: Circuit; node: GraphNode; link: GraphLink } | null {
-  const { network, sheet } = reader;
+): { circuit: Circuit; node: ToldNode; link: ToldLink } | null {
+  const { network } = reader;
   const [member] = subnet.members;
   const way = member === undefined ? null : wayOf(network, member.port);
   const circuit = way?.circuit ?? null;
   if (member === undefined || circuit === null || circuit.provider === null) return null;
   if (circuit.aPortId !== null && circuit.bPortId !== null) return null;
   const id = `provider:${circuit.provider}`;
-  const line = lineOf(network, subnet);
-  const tells = reader.kept.tells(line);
+  const of = lineOf(network, subnet);
   const session = network
     .find('bgpSessionsByDevice', member.device.id)
     .find((one) => one.vrfId === subnet.vrfId && !one.neighbour.includes(':'));
@@ -276,9 +276,10 @@ function outward(
       deviceIds: [],
       subjects: [circuit.id],
       role: 'EX',
-      code: 'EX',
-      name: sheet.show.includes('names') ? circuit.provider : '',
-      lines: session === undefined ? [] : [`AS ${session.remoteAs}`],
+      code: say('EX'),
+      name: say(circuit.provider, 'names'),
+      lines: session === undefined ? [] : [line(say(`AS ${session.remoteAs}`))],
+      mostLines,
       containerId: null,
       outside: true,
       planned: false,
@@ -289,21 +290,27 @@ function outward(
     },
     link: {
       id: subnet.key,
-      cables: [line],
+      of,
+      cables: [of],
       a: member.device.id,
       b: id,
-      aPort: endText(reader, line, member, subnet.prefix),
-      bPort: session === undefined || !tells.includes('addresses') ? '' : session.neighbour,
+      aPort: endText(reader, member, subnet.prefix),
+      bPort: told(say(session?.neighbour ?? '', 'addresses')),
       ties: [null, null],
       aOrdinal: member.port.ordinal,
       medium: 'circuit',
       jacket: null,
       shade: shadeOf(network, subnet.vrfId),
-      text: tells.includes('subnets') ? formatPrefix(subnet.prefix) : '',
+      text: told(say(formatPrefix(subnet.prefix), 'subnets')),
       management: false,
     },
   };
 }
+
+/** Lines that say the same once. */
+const distinct = (lines: readonly Told[]): Told[] => [
+  ...new Map(lines.map((one) => [JSON.stringify(one), one])).values(),
+];
 
 function routersOf({ network, sheet, kept }: Reader): {
   routers: Device[];
@@ -336,8 +343,7 @@ export function routingGraph(network: Network, sheet: Sheet, kept: Kept): SheetR
   const reader: Reader = { network, sheet, kept };
   const { routers, within, away } = routersOf(reader);
   const rest = { shades: [], linkShades: [], waiting: [], away };
-  if (routers.length > mostDevices)
-    return { ...rest, graph: { nodes: [], links: [], stubs: [], containers: [] }, tooMany: routers.length };
+  if (routers.length > mostDevices) return { ...rest, graph: nothingTold(), tooMany: routers.length };
   const everywhere = sheet.picked
     ? routers
     : [...network.all('device')]
@@ -353,8 +359,8 @@ export function routingGraph(network: Network, sheet: Sheet, kept: Kept): SheetR
       (sheet.vrfId === null || subnet.vrfId === sheet.vrfId) &&
       subnet.members.some((member) => within.has(member.device.id)),
   );
-  const nodes = new Map<string, GraphNode>();
-  const links: GraphLink[] = [];
+  const nodes = new Map<string, ToldNode>();
+  const links: ToldLink[] = [];
   const containers = new Map<string, GraphContainer>();
   const devices = new Map(routers.map((device) => [device.id, device]));
   const seenPairs = new Set<string>();
@@ -401,7 +407,7 @@ export function routingGraph(network: Network, sheet: Sheet, kept: Kept): SheetR
         if (known === undefined) nodes.set(made.node.id, made.node);
         else {
           known.subjects.push(...made.node.subjects);
-          known.lines = [...new Set([...known.lines, ...made.node.lines])];
+          known.lines = distinct([...known.lines, ...made.node.lines]);
         }
         links.push(made.link);
       }
@@ -421,10 +427,10 @@ export function routingGraph(network: Network, sheet: Sheet, kept: Kept): SheetR
       deviceIds: [device.id],
       subjects: [device.id],
       role: device.role,
-      code: device.role,
-      name: sheet.show.includes('names') ? device.name : '',
-      lines: lines.map(({ text }) => text),
-      chips: lines.map(({ chips }) => chips),
+      code: say(device.role),
+      name: say(device.name, 'names'),
+      lines,
+      mostLines,
       containerId: containerOf(device),
       outside: !within.has(device.id),
       planned: device.status === 'planned',
@@ -445,9 +451,11 @@ export function routingGraph(network: Network, sheet: Sheet, kept: Kept): SheetR
       stubs: [],
       containers: [...containers.values()].sort((x, y) => (x.title < y.title ? -1 : 1)),
     },
-    colours: vrfs.flatMap((vrfId): ShadeKey[] => {
+    colours: vrfs.flatMap((vrfId): NonNullable<SheetReading['colours']> => {
       const vrf = network.get('vrf', vrfId);
-      return vrf === null ? [] : [{ label: `VRF ${vrf.name}`, shade: { scale: 'set', index: vrf.colour } }];
+      return vrf === null
+        ? []
+        : [{ label: say(`VRF ${vrf.name}`), shade: { scale: 'set', index: vrf.colour } }];
     }),
     tooMany: null,
   };

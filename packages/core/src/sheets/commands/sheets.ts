@@ -1,14 +1,13 @@
 import { create, remove, update, type Change, type ChangeSet } from '../../change/change.ts';
 import { removal } from '../../change/removal.ts';
 import { newId } from '../../model/values/ids.ts';
+import { projectionNatures, type Projection } from '../../model/kinds/drawings/projections.ts';
 import {
   blankSheet,
   facets,
-  usualFacets,
   type Facet,
   type FacetState,
   type FacetView,
-  type Projection,
   type Sheet,
   type SheetGroup,
 } from '../../model/kinds/drawings/sheet.ts';
@@ -55,7 +54,7 @@ export function addSheet(network: Network, wish: NewSheet): ChangeSet & { sheetI
     projection,
     scopeId: wish.scopeId,
     picked,
-    show: [...usualFacets[projection]],
+    show: [...projectionNatures[projection].usual],
   };
   const items = (wish.deviceIds ?? []).map((deviceId) =>
     create('sheetItem', {

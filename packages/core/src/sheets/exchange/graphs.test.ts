@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { newId } from '../../model/values/ids.ts';
-import { blankSheet, defaultFacets } from '../../model/kinds/drawings/sheet.ts';
+import { usualFacets } from '../../model/kinds/drawings/projections.ts';
+import { blankSheet } from '../../model/kinds/drawings/sheet.ts';
 import { planOf } from '../projection/plan.ts';
 import { smallRoom } from '../../testing/testNetwork.ts';
 import { sheetToDot, sheetToGraphml } from './graphs.ts';
@@ -26,7 +27,7 @@ describe('graphs out', () => {
     expect(text).toContain('taillabel="te1/1"');
   });
   test('what is hidden on the sheet is in none of them', () => {
-    const show = defaultFacets.filter((facet) => !['names', 'cableLabels', 'portNames'].includes(facet));
+    const show = usualFacets.filter((facet) => !['names', 'cableLabels', 'portNames'].includes(facet));
     const graph = graphOf({ show });
     const all = [
       sheetToGraphml('x', graph),

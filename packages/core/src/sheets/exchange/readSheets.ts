@@ -1,12 +1,7 @@
 import { newId } from '../../model/values/ids.ts';
 import { blankMark } from '../../model/kinds/drawings/mark.ts';
-import {
-  blankSheet,
-  plainPage,
-  plainReading,
-  usualFacets,
-  type SheetGroup,
-} from '../../model/kinds/drawings/sheet.ts';
+import { projectionNatures } from '../../model/kinds/drawings/projections.ts';
+import { blankSheet, plainPage, plainReading, type SheetGroup } from '../../model/kinds/drawings/sheet.ts';
 import { blankSheetItem } from '../../model/kinds/drawings/sheetItem.ts';
 import { blankSheetLink } from '../../model/kinds/drawings/sheetLink.ts';
 import type { ExchangeFile } from '../../exchange/format.ts';
@@ -231,7 +226,7 @@ export function readSheets(staging: Staging, file: ExchangeFile): void {
         scopeId: entry.scope ? ensurePlace(staging, entry.scope, `${at}.scope`) : null,
         vlanId: vlanNamed(staging, entry.vlan, `${at}.vlan`)?.id ?? null,
         vrfId: vrfNamed(staging, entry.vrf, `${at}.vrf`),
-        show: entry.show ?? existing?.show ?? [...usualFacets[entry.projection ?? 'cabling']],
+        show: entry.show ?? existing?.show ?? [...projectionNatures[entry.projection ?? 'cabling'].usual],
         reading: { ...(existing?.reading ?? plainReading), ...entry.reading },
         page: { ...(existing?.page ?? plainPage), ...entry.page },
         groups:

@@ -22,7 +22,7 @@ function containerTitle(network: Network, scopeId: string | null, placeId: strin
 export function containersOf(
   network: Network,
   sheet: Sheet,
-  nodes: readonly GraphNode[],
+  nodes: readonly Pick<GraphNode, 'containerId'>[],
   own: ReadonlyMap<string, string>,
 ): GraphContainer[] {
   const containers = new Map<string, GraphContainer>();

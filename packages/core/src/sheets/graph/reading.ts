@@ -4,7 +4,8 @@ import type { SheetItem } from '../../model/kinds/drawings/sheetItem.ts';
 import type { Network } from '../../model/network/network.ts';
 import { byName } from '../../model/values/order.ts';
 import type { ShadeKey } from './shading.ts';
-import type { Line, SheetGraph } from './sheetGraph.ts';
+import type { Line } from './sheetGraph.ts';
+import type { Said, ToldGraph } from './told.ts';
 
 export interface Entry {
   id: string;
@@ -14,11 +15,11 @@ export interface Entry {
 
 /** What reading the model for a sheet gives. */
 export interface SheetReading {
-  graph: SheetGraph;
+  graph: ToldGraph;
   shades: ShadeKey[];
   linkShades: ShadeKey[];
   /** What colours stand for that are on the sheet whatever it is coloured by: VLANs, VRFs. */
-  colours?: ShadeKey[];
+  colours?: (Omit<ShadeKey, 'label'> & { label: Said })[];
   /** Devices of the scope that are not on the sheet yet. */
   waiting: Entry[];
   /** Devices that were left out by hand. */

@@ -3,6 +3,7 @@ import type { Device } from '../../model/kinds/equipment/device.ts';
 import type { Facet, Sheet } from '../../model/kinds/drawings/sheet.ts';
 import type { Network } from '../../model/network/network.ts';
 import { placeChain, placeOfDevice, siteCode, whereIs } from '../../model/network/places.ts';
+import { line, say, type Told } from './told.ts';
 import { roles } from '../../model/values/roles.ts';
 
 interface TemplateFact {
@@ -74,36 +75,26 @@ export function unknownFacts(template: string, devices: readonly Device[]): stri
     .filter((name) => !(name in templateFacts) && !own.has(name));
 }
 
-/** The lines a template gives for a device. A line that names a missing or hidden fact is left out. */
-export function fillTemplate(
-  network: Network,
-  template: string,
-  device: Device,
-  show: readonly Facet[],
-): string[] {
-  return template.split('\n').flatMap((line) => {
+/** The lines that a template gives for a device, with the kinds of fact they tell. A line with a missing fact is left out. */
+export function filledLines(network: Network, template: string, device: Device): Told[] {
+  return template.split('\n').flatMap((pattern) => {
     let missing = false;
-    const text = line.replace(braces, (_whole, name: string) => {
+    const needs = new Set<Facet>();
+    const text = pattern.replace(braces, (_whole, name: string) => {
       const fact = templateFacts[name.trim()];
-      const value =
-        fact === undefined
-          ? device.extra[name.trim()]
-          : fact.facet !== null && !show.includes(fact.facet)
-            ? null
-            : fact.of(network, device);
+      const value = fact === undefined ? device.extra[name.trim()] : fact.of(network, device);
+      if (fact?.facet != null) needs.add(fact.facet);
       if (value === null || value === undefined || value === '') missing = true;
       return value ?? '';
     });
-    return missing || text.trim() === '' ? [] : [text.trim()];
+    return missing || text.trim() === '' ? [] : [line(say(text.trim(), ...needs))];
   });
 }
 
 /** Model, rack and unit, address where addresses are shown: what a plate says where the sheet has no template for its role. */
 const plainTemplate = '{model}\n{rack} {unit}\n{management address}';
 /** Lines below the name; more do not fit a plate that is still read at a glance. */
-const mostLines = 4;
+export const mostTemplateLines = 4;
 
-export function linesOf(network: Network, sheet: Sheet, device: Device): string[] {
-  const template = sheet.templates[device.role] ?? sheet.templates.all ?? plainTemplate;
-  return fillTemplate(network, template, device, sheet.show).slice(0, mostLines);
-}
+export const templateLines = (network: Network, sheet: Sheet, device: Device): Told[] =>
+  filledLines(network, sheet.templates[device.role] ?? sheet.templates.all ?? plainTemplate, device);

@@ -4,18 +4,16 @@ import { facetState, type FacetState, type Sheet } from '../../model/kinds/drawi
 import type { Network } from '../../model/network/network.ts';
 import { placePath } from '../../model/network/places.ts';
 import { roles } from '../../model/values/roles.ts';
-import { cablingGraph } from '../../cabling/projection/cablingGraph.ts';
 import type { Manners } from '../graph/manners.ts';
 import type { DrawingPlan, PlateWish } from '../scene/drawingPlan.ts';
 import { mediumNames } from '../graph/medium.ts';
 import { keptOn } from '../graph/reading.ts';
 import type { KeyEntry } from '../scene/scene.ts';
-import { routingGraph } from '../../routing/projection/routingGraph.ts';
 import type { ShadeKey } from '../graph/shading.ts';
 import type { SheetGraph } from '../graph/sheetGraph.ts';
 import { inSeenOrder } from '../graph/shownGraph.ts';
-import { switchingGraph } from '../../switching/projection/switchingGraph.ts';
-import { sitesGraph } from '../../places/projection/sitesGraph.ts';
+import { shownOf } from '../graph/told.ts';
+import { readingsOf } from './registry.ts';
 
 function keyOf(
   { nodes, links, stubs }: SheetGraph,
@@ -53,14 +51,10 @@ export interface PlanOptions {
 /** Reads the model for a sheet: what is on it, and what was done with it by hand. */
 export function planOf(network: Network, sheet: Sheet, { today, stamp }: PlanOptions): DrawingPlan {
   const kept = keptOn(network, sheet);
-  const read = {
-    cabling: () => cablingGraph(network, sheet, kept, today),
-    switching: () => switchingGraph(network, sheet, kept),
-    routing: () => routingGraph(network, sheet, kept),
-    sites: () => sitesGraph(network, sheet, kept),
-  }[sheet.projection]();
+  const read = readingsOf[sheet.projection](network, sheet, kept, today);
+  const said = shownOf(read.graph, sheet, kept.tells);
   // Without their names, plates in the order of these would still tell it.
-  const graph = sheet.show.includes('names') ? read.graph : inSeenOrder(read.graph);
+  const graph = sheet.show.includes('names') ? said : inSeenOrder(said);
   const states = new Map<string, Set<string>>();
   for (const group of sheet.groups)
     for (const id of group.members) states.set(id, (states.get(id) ?? new Set()).add(group.state));
@@ -109,7 +103,9 @@ export function planOf(network: Network, sheet: Sheet, { today, stamp }: PlanOpt
     .sort((a, b) => a.mark.level - b.mark.level || (a.mark.id < b.mark.id ? -1 : 1));
   const asEntry = ({ label, shade }: ShadeKey): KeyEntry => ({ form: 'shade', shade, text: label });
   const shades = [...read.shades, ...read.linkShades].map(asEntry);
-  const colours = (read.colours ?? []).map(asEntry);
+  const colours = (read.colours ?? [])
+    .filter(({ label }) => label.needs.every((facet) => sheet.show.includes(facet)))
+    .map(({ label, shade }) => asEntry({ label: label.text, shade }));
   const keyed =
     sheet.colourBy === 'medium' || sheet.colourBy === 'speed' ? shades.slice(read.shades.length) : shades;
   return {

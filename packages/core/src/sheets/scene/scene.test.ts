@@ -2,7 +2,8 @@ import { newProject } from '../../model/kinds/sites/project.ts';
 import { describe, expect, test } from '@jest/globals';
 import { readFileSync } from 'node:fs';
 import { readExchange } from '../../exchange/read.ts';
-import { defaultFacets, type Sheet } from '../../model/kinds/drawings/sheet.ts';
+import { usualFacets } from '../../model/kinds/drawings/projections.ts';
+import { type Sheet } from '../../model/kinds/drawings/sheet.ts';
 import { Network } from '../../model/network/network.ts';
 import { applyChanges } from '../../change/apply.ts';
 import { placeOnSheet } from '../commands/sheets.ts';
@@ -16,7 +17,7 @@ import type { TextMeasure } from '../layout/textMeasure.ts';
 /** As wide as the shipped mono font is, for every character. */
 const measure: TextMeasure = (text, _face, size) => text.length * size * 0.63;
 const today = '2026-11-23';
-const show: Sheet['show'] = [...defaultFacets];
+const show: Sheet['show'] = [...usualFacets];
 
 function demo(): Network {
   const file: unknown = JSON.parse(

@@ -7,7 +7,8 @@ import { readExchange } from '../../exchange/read.ts';
 import { writeExchange } from '../../exchange/write.ts';
 import { newProject } from '../../model/kinds/sites/project.ts';
 import { blankSheetItem } from '../../model/kinds/drawings/sheetItem.ts';
-import { blankSheet, usualFacets, type Projection, type Sheet } from '../../model/kinds/drawings/sheet.ts';
+import { projectionNatures, type Projection } from '../../model/kinds/drawings/projections.ts';
+import { blankSheet, type Sheet } from '../../model/kinds/drawings/sheet.ts';
 import { newId } from '../../model/values/ids.ts';
 import { parseIp, parsePrefix } from '../../model/values/ip.ts';
 import { Network } from '../../model/network/network.ts';
@@ -23,7 +24,7 @@ const draw = (network: Network, projection: Projection, fields: Partial<Sheet> =
     id: newId(),
     name: 'Test',
     projection,
-    show: [...usualFacets[projection]],
+    show: [...projectionNatures[projection].usual],
     ...fields,
   };
   return planOf(network, sheet, { today: '2026-11-27' }).graph;

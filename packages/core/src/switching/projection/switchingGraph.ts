@@ -14,8 +14,17 @@ import { foldsOf, pairName, pluralOf } from '../../cabling/projection/folding.ts
 import { litBy, type Lit } from './lit.ts';
 import type { Kept, SheetReading } from '../../sheets/graph/reading.ts';
 import { sheetsByPlace } from '../../sheets/graph/reading.ts';
-import type { ShadeKey, Shade } from '../../sheets/graph/shading.ts';
-import type { GraphLink, GraphNode } from '../../sheets/graph/sheetGraph.ts';
+import type { Shade } from '../../sheets/graph/shading.ts';
+import {
+  line,
+  nothingTold,
+  say,
+  sayChips,
+  told,
+  type Told,
+  type ToldLink,
+  type ToldNode,
+} from '../../sheets/graph/told.ts';
 import { switchedLinks, type SwitchedEnd, type SwitchedLink } from './switchingLinks.ts';
 
 /** Radio bridges and media converters only pass frames on, but a person looks for them. */
@@ -77,7 +86,7 @@ function nodeOf(
   id: string,
   members: readonly Device[],
   { within, lit }: { within: ReadonlySet<string>; lit: Lit | null },
-): GraphNode {
+): ToldNode {
   const [first] = members as [Device, ...Device[]];
   const names = members.map((device) => device.name).sort(compareNames);
   const form = id.startsWith('pair:') ? 'pair' : id.startsWith('fold:') ? 'fold' : 'device';
@@ -86,22 +95,20 @@ function nodeOf(
     fold: pluralOf(first.role, roles[first.role].label),
     device: first.name,
   };
-  const lines: ChippedText[] =
-    form === 'fold' && sheet.show.includes('names')
-      ? [{ text: `${names[0] ?? ''} … ${names.at(-1) ?? ''}`, chips: [] }]
-      : sheet.show.includes('vlanTags')
-        ? handOffLines(network, members)
-        : [];
+  const lines =
+    form === 'fold'
+      ? [line(say(`${names[0] ?? ''} … ${names.at(-1) ?? ''}`, 'names'))]
+      : handOffLines(network, members).map((one) => line(sayChips(one, 'vlanTags')));
   return {
     id,
     form,
     deviceIds: members.map((device) => device.id),
     subjects: members.map((device) => device.id),
     role: first.role,
-    code: first.role,
-    name: sheet.show.includes('names') ? name[form] : '',
-    lines: lines.map((line) => line.text),
-    chips: lines.map((line) => line.chips),
+    code: say(first.role),
+    name: say(name[form], 'names'),
+    lines,
+    mostLines: Infinity,
     dim: lit !== null && !members.some((device) => lit.devices.has(device.id)),
     containerId: placeOfDevice(network, first),
     outside: members.every((device) => !within.has(device.id)),
@@ -142,29 +149,20 @@ const portsOf = (ends: readonly SwitchedEnd[]): string => {
 function linkOf(
   network: Network,
   sheet: Sheet,
-  kept: Kept,
   id: string,
   group: readonly (SwitchedLink & { ids: [string, string] })[],
   lit: Lit | null,
-): GraphLink {
+): ToldLink {
   const [first] = group as [SwitchedLink & { ids: [string, string] }];
   const [a, b] = first.ids;
-  const line = first.lines[0] ?? { kind: 'cable' as const, id, label: '' };
-  const tells = kept.tells(line);
+  const of = first.lines[0] ?? { kind: 'cable' as const, id, label: '' };
   const { unfolded } = sheet.reading;
-  const folded = unfolded === true || !unfolded.includes(`tags:${line.id}`);
-  const end = (side: 'a' | 'b'): ChippedText => {
+  const folded = unfolded === true || !unfolded.includes(`tags:${of.id}`);
+  const end = (side: 'a' | 'b'): Told => {
     const ends = group.map((link) => link[side]);
-    const ports = tells.includes('portNames') ? portsOf(ends) : '';
-    if (!tells.includes('vlanTags')) return { text: ports, chips: [] };
     const tags = vlanChips(network, ends[0]?.numberingId ?? null, together(ends), folded);
-    const shift = ports === '' ? 0 : ports.length + 1;
-    return {
-      text: [ports, tags.text].filter((part) => part !== '').join(' '),
-      chips: tags.chips.map((chip) => ({ ...chip, from: chip.from + shift, to: chip.to + shift })),
-    };
+    return line(say(portsOf(ends), 'portNames'), sayChips(tags, 'vlanTags'));
   };
-  const [aEnd, bEnd] = [end('a'), end('b')];
   const count = group.reduce((sum, link) => sum + link.members, 0);
   const speed = group.reduce<number | null>(
     (sum, link) => (sum === null || link.speedBps === null ? null : sum + link.speedBps),
@@ -172,29 +170,26 @@ function linkOf(
   );
   const blockedAt = group.length === 1 ? (lit?.blocked.get(first.key) ?? null) : null;
   const vrf = network.get('vrf', vrfOf(network, first));
-  const text = [
-    tells.includes('speeds') && speed !== null && speed > 0
-      ? count > 1
+  const speeds =
+    speed === null || speed <= 0
+      ? ''
+      : count > 1
         ? `${count} × ${speedText(speed / count)}`
-        : speedText(speed)
-      : '',
-    tells.includes('cableLabels') && count === 1 ? line.label : '',
-  ];
+        : speedText(speed);
   return {
     id,
+    of,
     cables: group.flatMap((link) => link.lines),
     a,
     b,
-    aPort: aEnd.text,
-    bPort: bEnd.text,
-    aChips: aEnd.chips,
-    bChips: bEnd.chips,
+    aPort: end('a'),
+    bPort: end('b'),
     ties: [null, null],
     aOrdinal: first.a.port.ordinal,
     medium: first.medium,
     jacket: first.jacket,
     shade: vrf === null ? null : { scale: 'set', index: vrf.colour },
-    text: text.filter((part) => part !== '').join(' · '),
+    text: told(say(speeds, 'speeds'), say(count === 1 ? of.label : '', 'cableLabels')),
     management: group.every((link) => link.a.port.role === 'management' || link.b.port.role === 'management'),
     dim: lit !== null && !group.some((link) => lit.links.has(link.key)),
     blocked: blockedAt === null ? null : blockedAt === first.a.at?.key ? 'a' : 'b',
@@ -202,7 +197,7 @@ function linkOf(
 }
 
 /** VLANs whose colours are on the sheet, and the VRFs of links and plates. */
-function keyOf(network: Network, layer2: Layer2, links: readonly SwitchedLink[]): ShadeKey[] {
+function keyOf(network: Network, layer2: Layer2, links: readonly SwitchedLink[]): SheetReading['colours'] {
   const vlans = new Map<string, { label: string; shade: Shade; order: number }>();
   for (const { a, b } of links)
     for (const { carried, numberingId, at } of [a, b]) {
@@ -218,7 +213,9 @@ function keyOf(network: Network, layer2: Layer2, links: readonly SwitchedLink[])
           });
       }
     }
-  return [...vlans.values()].sort((x, y) => x.order - y.order).map(({ label, shade }) => ({ label, shade }));
+  return [...vlans.values()]
+    .sort((x, y) => x.order - y.order)
+    .map(({ label, shade }) => ({ label: say(label, 'vlanTags'), shade }));
 }
 
 /**
@@ -240,8 +237,7 @@ export function switchingGraph(network: Network, sheet: Sheet, kept: Kept): Shee
     .sort(byName)
     .map(asEntry);
   const none = { shades: [], linkShades: [], waiting: [], away: gone };
-  if (inScope.size > mostDevices)
-    return { ...none, graph: { nodes: [], links: [], stubs: [], containers: [] }, tooMany: inScope.size };
+  if (inScope.size > mostDevices) return { ...none, graph: nothingTold(), tooMany: inScope.size };
   const links = switchedLinks(network, layer2).filter(
     ({ a, b }) =>
       (inScope.has(a.device.id) || inScope.has(b.device.id)) &&
@@ -277,11 +273,11 @@ export function switchingGraph(network: Network, sheet: Sheet, kept: Kept): Shee
     ...none,
     graph: {
       nodes,
-      links: [...bundles].map(([id, group]) => linkOf(network, sheet, kept, id, group, lit)),
+      links: [...bundles].map(([id, group]) => linkOf(network, sheet, id, group, lit)),
       stubs: [],
       containers: containersOf(network, sheet, nodes, own),
     },
-    colours: sheet.show.includes('vlanTags') ? keyOf(network, layer2, links) : [],
+    colours: keyOf(network, layer2, links),
     tooMany: null,
   };
 }

@@ -1,4 +1,4 @@
-import { facetsOf, linkFacets, type LinkFacet } from '@visograph/core/model';
+import { hasChoice, projectionNatures, linkFacets, type LinkFacet } from '@visograph/core/model';
 import { facetName, setLink, unfoldTags } from '@visograph/core/sheets';
 import type { ReactNode } from 'react';
 import { useParams } from 'react-router';
@@ -37,7 +37,7 @@ export function OnSheetCard({
   return (
     <Card title="On this sheet">
       {linkFacets
-        .filter((facet) => facetsOf[sheet.projection].includes(facet))
+        .filter((facet) => projectionNatures[sheet.projection].shows.includes(facet))
         .map((facet) => (
           <Tick
             key={facet}
@@ -47,7 +47,7 @@ export function OnSheetCard({
             {`Label tells ${facetName(facet)}`}
           </Tick>
         ))}
-      {sheet.projection === 'switching' && sheet.reading.unfolded !== true && (
+      {hasChoice(sheet.projection, 'tagsOfLinks') && sheet.reading.unfolded !== true && (
         <Tick
           isSelected={sheet.reading.unfolded.includes(`tags:${id}`)}
           onChange={(open) => void commit(unfoldTags(sheet, id, open))}

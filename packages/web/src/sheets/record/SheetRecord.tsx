@@ -1,5 +1,14 @@
 import { linkColourings } from '@visograph/core/cabling';
-import { placePath, roleCodes, roles, type Reading, type Sheet } from '@visograph/core/model';
+import {
+  hasChoice,
+  placePath,
+  projectionNatures,
+  roleCodes,
+  roles,
+  type Reading,
+  type Sheet,
+  type SheetChoice,
+} from '@visograph/core/model';
 import {
   colourings,
   deleteSheet,
@@ -131,13 +140,13 @@ export function SheetRecord({ sheet }: { sheet: Sheet }): ReactNode {
     const fixed = scene === null ? [] : placeOnSheet(network, sheet, standing(scene)).changes;
     void commit({ ...waiting, changes: [...waiting.changes, ...fixed] });
   };
-  const cabling = sheet.projection === 'cabling';
-  const own = cabling ? ownFieldNames([...network.all('device')]) : [];
+  const has = (choice: SheetChoice): boolean => hasChoice(sheet.projection, choice);
+  const own = has('colourOfPlates') ? ownFieldNames([...network.all('device')]) : [];
   return (
     <>
       <Head>
         <h2>{sheet.name}</h2>
-        <p>{`${sheet.projection} sheet · ${sheet.picked ? 'picked devices' : placePath(network, sheet.scopeId).replaceAll('/', ' › ') || 'All sites'}`}</p>
+        <p>{`${projectionNatures[sheet.projection].title} sheet · ${sheet.picked ? 'picked devices' : placePath(network, sheet.scopeId).replaceAll('/', ' › ') || 'All sites'}`}</p>
       </Head>
       <Card title="Facts">
         <Facts>
@@ -147,32 +156,22 @@ export function SheetRecord({ sheet }: { sheet: Sheet }): ReactNode {
       {canEdit && (
         <Card title="Drawing">
           <Stack>
-            {cabling && (
-              <>
-                <Tick isSelected={reading.throughPanels} onChange={(on) => read({ throughPanels: on })}>
-                  Through panels: active ends only
-                </Tick>
-                <Tick isSelected={reading.racks} onChange={(on) => read({ racks: on })}>
-                  Racks as containers
-                </Tick>
-                <Tick isSelected={reading.pairs} onChange={(on) => read({ pairs: on })}>
-                  Pairs and stacks as one plate
-                </Tick>
-                <Tick
-                  isSelected={reading.unfolded === true}
-                  onChange={(on) => read({ unfolded: on ? true : [] })}
-                >
-                  Every end device by itself
-                </Tick>
-                <Tick
-                  isSelected={reading.newcomers === 'wait'}
-                  onChange={(on) => (on ? letWait() : read({ newcomers: 'place' }))}
-                >
-                  New devices wait to be placed
-                </Tick>
-              </>
+            {has('throughPanels') && (
+              <Tick isSelected={reading.throughPanels} onChange={(on) => read({ throughPanels: on })}>
+                Through panels: active ends only
+              </Tick>
             )}
-            {sheet.projection === 'switching' && (
+            {has('racks') && (
+              <Tick isSelected={reading.racks} onChange={(on) => read({ racks: on })}>
+                Racks as containers
+              </Tick>
+            )}
+            {has('pairs') && (
+              <Tick isSelected={reading.pairs} onChange={(on) => read({ pairs: on })}>
+                Pairs and stacks as one plate
+              </Tick>
+            )}
+            {has('endDevices') && (
               <Tick
                 isSelected={reading.unfolded === true}
                 onChange={(on) => read({ unfolded: on ? true : [] })}
@@ -180,7 +179,15 @@ export function SheetRecord({ sheet }: { sheet: Sheet }): ReactNode {
                 Every end device by itself
               </Tick>
             )}
-            {sheet.projection === 'routing' && (
+            {has('newcomers') && (
+              <Tick
+                isSelected={reading.newcomers === 'wait'}
+                onChange={(on) => (on ? letWait() : read({ newcomers: 'place' }))}
+              >
+                New devices wait to be placed
+              </Tick>
+            )}
+            {has('wholeAddresses') && (
               <Tick
                 isSelected={reading.wholeAddresses === true}
                 onChange={(on) => read({ wholeAddresses: on })}
@@ -191,12 +198,12 @@ export function SheetRecord({ sheet }: { sheet: Sheet }): ReactNode {
             <Tick isSelected={reading.straight} onChange={(on) => read({ straight: on })}>
               Straight links
             </Tick>
-            {(cabling || sheet.projection === 'sites') && (
+            {has('colourOfLinks') && (
               <Choice
                 label="Colour by"
                 value={sheet.colourBy}
                 options={[
-                  ...(cabling ? colourings : (['role'] as const)),
+                  ...(has('colourOfPlates') ? colourings : (['role'] as const)),
                   ...linkColourings,
                   ...own.map((name) => `own:${name}`),
                 ].map((id) => ({ id, text: colourNames[id] ?? id.replace('own:', '') }))}
@@ -208,7 +215,7 @@ export function SheetRecord({ sheet }: { sheet: Sheet }): ReactNode {
           </Stack>
         </Card>
       )}
-      {canEdit && cabling && (
+      {canEdit && has('templates') && (
         <Card title="Label template">
           <TemplateEditor sheet={sheet} />
         </Card>

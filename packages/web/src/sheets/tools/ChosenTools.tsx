@@ -1,4 +1,4 @@
-import { type Sheet } from '@visograph/core/model';
+import { hasChoice, type Sheet } from '@visograph/core/model';
 import { groupOnSheet, type Alignment, type Plate } from '@visograph/core/sheets';
 import { useState, type ReactNode } from 'react';
 import { DialogTrigger, MenuItem, MenuTrigger, Button as AriaButton, Dialog } from 'react-aria-components';
@@ -88,7 +88,8 @@ export function ChosenTools({ sheet, plates, markIds, acts, onDelete, onGroup, o
     markIds.every((id) => view.network.get('mark', id)?.locked === true);
   const first = plates[0]?.subjects[0] ?? markIds[0] ?? '';
   const group = sheet.groups.find((one) => one.members.includes(first));
-  const place = count === 1 && only?.form === 'place' && sheet.projection === 'cabling' ? only : null;
+  const place =
+    count === 1 && only?.form === 'place' && hasChoice(sheet.projection, 'closedPlaces') ? only : null;
   return (
     <ToolLine role="group" aria-label="Chosen on the sheet">
       <span>

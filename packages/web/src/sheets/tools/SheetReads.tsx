@@ -1,4 +1,10 @@
-import { type Projection, type Sheet } from '@visograph/core/model';
+import {
+  hasChoice,
+  projectionNatures,
+  projections,
+  type Projection,
+  type Sheet,
+} from '@visograph/core/model';
 import { setSheet, sisterSheet } from '@visograph/core/sheets';
 import { vlansInScope } from '@visograph/core/switching';
 import type { ReactNode } from 'react';
@@ -21,11 +27,7 @@ const Line = styled.div`
   }
 `;
 
-const readings: readonly { id: Projection; text: string }[] = [
-  { id: 'cabling', text: 'Cabling' },
-  { id: 'switching', text: 'Switching' },
-  { id: 'routing', text: 'Routing' },
-];
+const readings = projections.filter((id) => projectionNatures[id].ofDevices);
 const all = 'all';
 
 /** How the sheet reads the model: the same devices as cabling, switching or routing; and of these one VLAN or VRF. */
@@ -33,7 +35,7 @@ export function SheetReads({ sheet }: { sheet: Sheet }): ReactNode {
   const { view, commit, canEdit } = useProject();
   const { network } = view;
   const { go } = useWhereabouts();
-  if (sheet.projection === 'sites') return null;
+  if (!projectionNatures[sheet.projection].ofDevices) return null;
   const turn = (projection: Projection): void => {
     if (projection === sheet.projection) return;
     const { sheetId, set } = sisterSheet(network, sheet, projection);
@@ -49,11 +51,11 @@ export function SheetReads({ sheet }: { sheet: Sheet }): ReactNode {
         hideLabel
         width={112}
         value={sheet.projection}
-        options={readings.map(({ id, text }) => ({ id, text, disabled: !there(id) }))}
-        onChange={(id) => turn(readings.find((one) => one.id === id)?.id ?? sheet.projection)}
+        options={readings.map((id) => ({ id, text: projectionNatures[id].title, disabled: !there(id) }))}
+        onChange={(id) => turn(readings.find((one) => one === id) ?? sheet.projection)}
       />
-      {sheet.projection === 'switching' && <span>lit up</span>}
-      {sheet.projection === 'switching' && (
+      {hasChoice(sheet.projection, 'vlan') && <span>lit up</span>}
+      {hasChoice(sheet.projection, 'vlan') && (
         <Choice
           label="Light up a VLAN"
           hideLabel
@@ -73,8 +75,8 @@ export function SheetReads({ sheet }: { sheet: Sheet }): ReactNode {
           }
         />
       )}
-      {sheet.projection === 'routing' && <span>of</span>}
-      {sheet.projection === 'routing' && (
+      {hasChoice(sheet.projection, 'vrf') && <span>of</span>}
+      {hasChoice(sheet.projection, 'vrf') && (
         <Choice
           label="One VRF alone"
           hideLabel

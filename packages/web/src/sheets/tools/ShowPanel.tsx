@@ -1,4 +1,10 @@
-import { facetsOf, facetState, facetStates, type FacetState, type Sheet } from '@visograph/core/model';
+import {
+  projectionNatures,
+  facetState,
+  facetStates,
+  type FacetState,
+  type Sheet,
+} from '@visograph/core/model';
 import {
   facetName,
   removeView,
@@ -109,7 +115,7 @@ export function ShowPanel({ sheet }: { sheet: Sheet }): ReactNode {
   const [name, setName] = useState('');
   return (
     <Panel aria-label="What the sheet shows">
-      {facetsOf[sheet.projection].map((facet) => (
+      {projectionNatures[sheet.projection].shows.map((facet) => (
         <StateRow
           key={facet}
           label={capital(facetName(facet))}

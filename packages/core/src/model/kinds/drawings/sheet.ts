@@ -3,15 +3,9 @@ import { defineKind } from '../../fields/kind.ts';
 import { idField, nameField, noted, refField } from '../../fields/field.ts';
 import { facets, type Facet } from '../../values/facts.ts';
 import { roleCodes } from '../../values/roles.ts';
+import { projections, usualFacets } from './projections.ts';
 
 export { facets, type Facet };
-
-/**
- * How a sheet reads the model: devices and what joins them; switches and the VLANs they carry to each other; routers
- * and the subnets between them; sites and the circuits between them.
- */
-export const projections = ['cabling', 'switching', 'routing', 'sites'] as const;
-export type Projection = (typeof projections)[number];
 
 /** Those that the labels of a link can tell. */
 export const linkFacets = [
@@ -26,26 +20,6 @@ export const linkFacets = [
   'media',
 ] as const;
 export type LinkFacet = (typeof linkFacets)[number];
-export const defaultFacets: readonly Facet[] = facets.filter(
-  (facet) =>
-    !['power', 'addresses', 'vlanTags', 'subnets', 'costs', 'speeds', 'lengths', 'media'].includes(facet),
-);
-const drawn = ['containers', 'devices', 'links', 'names', 'notes', 'key', 'titleBlock'] as const;
-/** The kinds of fact that a sheet of each projection can show at all. */
-export const facetsOf: Readonly<Record<Projection, readonly Facet[]>> = {
-  cabling: facets.filter((facet) => facet !== 'subnets' && facet !== 'costs'),
-  switching: [...drawn, 'portNames', 'vlanTags', 'speeds', 'cableLabels'],
-  routing: [...drawn, 'portNames', 'addresses', 'vlanTags', 'subnets', 'costs', 'cableLabels'],
-  sites: facets.filter((facet) => facet !== 'subnets' && facet !== 'costs'),
-};
-/** What a new sheet shows, by how it reads the model. */
-export const usualFacets: Readonly<Record<Projection, readonly Facet[]>> = {
-  cabling: defaultFacets,
-  switching: [...drawn, 'vlanTags', 'speeds'],
-  routing: [...drawn, 'addresses', 'subnets', 'costs'],
-  sites: defaultFacets,
-};
-
 const facetList = (label: string) => noted(z.array(z.enum(facets)), { label, internal: true });
 
 /** How the model is turned into plates and links. */
@@ -155,7 +129,7 @@ export const blankSheet: Omit<Sheet, 'id' | 'name'> = {
   vlanId: null,
   vrfId: null,
   picked: false,
-  show: [...defaultFacets],
+  show: [...usualFacets],
   faded: [],
   locked: [],
   reading: plainReading,
