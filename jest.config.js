@@ -22,6 +22,13 @@ const shared = {
 export default {
   projects: [
     {
+      // What of the web application is tried against the real server and database.
+      ...shared,
+      displayName: 'web with server',
+      testEnvironment: 'node',
+      testMatch: ['<rootDir>/packages/web/src/**/*.live.test.ts'],
+    },
+    {
       ...shared,
       displayName: 'node',
       testEnvironment: 'node',
@@ -32,6 +39,7 @@ export default {
       displayName: 'web',
       testEnvironment: 'jsdom',
       testMatch: ['<rootDir>/packages/web/src/**/*.test.{ts,tsx}'],
+      testPathIgnorePatterns: ['/node_modules/', '\\.live\\.test\\.ts$'],
       setupFiles: ['<rootDir>/packages/web/jest.setup.ts'],
       testEnvironmentOptions: { customExportConditions: ['visograph-src', 'browser'] },
     },

@@ -300,7 +300,11 @@ test('cables lie on the elevation in their colours; a lit run shows on racks and
   await expect(page.getByRole('heading', { name: 'KQ-A3 · elevation' })).toBeVisible();
   const drawn = page.locator('[data-bench] path[stroke="#3D6FB4"]');
   await expect(drawn).toHaveCount(0);
-  await page.getByRole('button', { name: 'Cables', exact: true }).click();
+  await page.getByRole('button', { name: /^Show/ }).click();
+  const shows = page.getByRole('dialog', { name: 'What the racks show' });
+  await shows.getByText('Cables between the racks').click();
+  await page.keyboard.press('Escape');
+  await expect(shows).toBeHidden();
   await expect.poll(() => drawn.count()).toBeGreaterThan(20);
   await doLine(page, 'trace kq-cam-1 eth0');
   const strip = page.getByRole('region', { name: 'Trace' });

@@ -1,12 +1,12 @@
 import { numberLinks, numberLoopbacks, routedLinks, withoutLoopback } from '@visograph/core/addressing';
+import type { ChangeSet } from '@visograph/core/change';
 import { byName, formatPrefix, portTitle, type Network, type Prefix } from '@visograph/core/model';
 import { isRouter } from '@visograph/core/routing';
 import { useMemo, useState, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
-import { Button, Choice, Picker } from '../kit/controls.tsx';
-import { PanelDialog } from '../kit/panelDialog.tsx';
-import { Hint } from '../kit/panels.tsx';
-import { PanelBody, Preview } from '../kit/Preview.tsx';
+import { ActPanel } from '../kit/ActPanel.tsx';
+import { Choice, Picker } from '../kit/controls.tsx';
+import { Preview } from '../kit/Preview.tsx';
 import { Tick } from '../kit/Tick.tsx';
 
 interface Props {
@@ -44,11 +44,23 @@ export function NumberLinks({ open, onOpenChange }: Props): ReactNode {
       : numberLinks(network, pool, Number(length.replace('/', '')), chosen);
   const why = plan === null ? null : !plan.ok ? plan.why : plan.attempt.ok ? null : plan.attempt.why;
   const planned = new Map(plan?.ok === true ? plan.links.map((one) => [one.link.key, one]) : []);
+  const acting = (set: ChangeSet) => (): boolean => commit(set).ok;
   const title = (id: string): string => portTitle(network, id).replace(':', ' ');
   return (
-    <PanelDialog title="Number links" open={open} onOpenChange={onOpenChange}>
-      <PanelBody>
-        <div className="fields">
+    <ActPanel
+      title="Number links"
+      open={open}
+      onOpenChange={onOpenChange}
+      note={
+        open1.length === 0
+          ? `All ${links.length} routed links have their subnet.`
+          : `${open1.length} of ${links.length} routed links have no subnet yet. The nearer end gets the first address.`
+      }
+      trouble={why}
+      action={`Number ${chosen.length} ${chosen.length === 1 ? 'link' : 'links'}`}
+      onAct={plan?.ok === true && plan.attempt.ok ? acting(plan.attempt.set) : null}
+      fields={
+        <>
           <Picker
             label="From the side of"
             width={170}
@@ -70,70 +82,54 @@ export function NumberLinks({ open, onOpenChange }: Props): ReactNode {
             options={['/31', '/30', '/29', '/127', '/126', '/64'].map((one) => ({ id: one, text: one }))}
             onChange={(next) => setLength(next ?? '/31')}
           />
-        </div>
-        <Hint>
-          {open1.length === 0
-            ? `All ${links.length} routed links have their subnet.`
-            : `${open1.length} of ${links.length} routed links have no subnet yet. The nearer end gets the first address.`}
-        </Hint>
-        {why !== null && <Hint role="alert">{why}</Hint>}
-        {open1.length > 0 && (
-          <Preview>
-            <table aria-label="Links without a subnet">
-              <thead>
-                <tr>
-                  <th scope="col">Link</th>
-                  <th scope="col">Away</th>
-                  <th scope="col">Subnet</th>
-                </tr>
-              </thead>
-              <tbody>
-                {open1.map((link) => {
-                  const one = planned.get(link.key);
-                  const name = `${title(link.near.id)} – ${title(link.far.id)}`;
-                  return (
-                    <tr key={link.key}>
-                      <td>
-                        {link.why === null ? (
-                          <Tick
-                            isSelected={!left.has(link.key)}
-                            onChange={(on) => {
-                              const next = new Set(left);
-                              if (on) next.delete(link.key);
-                              else next.add(link.key);
-                              setLeft(next);
-                            }}
-                          >
-                            {name}
-                          </Tick>
-                        ) : (
-                          name
-                        )}
-                      </td>
-                      <td>{Number.isFinite(link.distance) ? link.distance : '–'}</td>
-                      <td className={link.why === null ? 'mono' : 'wrong'}>
-                        {link.why ?? (one === undefined ? '' : formatPrefix(one.prefix))}
-                      </td>
-                    </tr>
-                  );
-                })}
-              </tbody>
-            </table>
-          </Preview>
-        )}
-        <div>
-          <Button
-            $tone="primary"
-            isDisabled={plan?.ok !== true || !plan.attempt.ok}
-            onPress={() => {
-              if (plan?.ok === true && plan.attempt.ok && commit(plan.attempt.set).ok) onOpenChange(false);
-            }}
-          >
-            {`Number ${chosen.length} ${chosen.length === 1 ? 'link' : 'links'}`}
-          </Button>
-        </div>
-      </PanelBody>
-    </PanelDialog>
+        </>
+      }
+    >
+      {open1.length > 0 && (
+        <Preview>
+          <table aria-label="Links without a subnet">
+            <thead>
+              <tr>
+                <th scope="col">Link</th>
+                <th scope="col">Away</th>
+                <th scope="col">Subnet</th>
+              </tr>
+            </thead>
+            <tbody>
+              {open1.map((link) => {
+                const one = planned.get(link.key);
+                const name = `${title(link.near.id)} – ${title(link.far.id)}`;
+                return (
+                  <tr key={link.key}>
+                    <td>
+                      {link.why === null ? (
+                        <Tick
+                          isSelected={!left.has(link.key)}
+                          onChange={(on) => {
+                            const next = new Set(left);
+                            if (on) next.delete(link.key);
+                            else next.add(link.key);
+                            setLeft(next);
+                          }}
+                        >
+                          {name}
+                        </Tick>
+                      ) : (
+                        name
+                      )}
+                    </td>
+                    <td>{Number.isFinite(link.distance) ? link.distance : '–'}</td>
+                    <td className={link.why === null ? 'mono' : 'wrong'}>
+                      {link.why ?? (one === undefined ? '' : formatPrefix(one.prefix))}
+                    </td>
+                  </tr>
+                );
+              })}
+            </tbody>
+          </table>
+        </Preview>
+      )}
+    </ActPanel>
   );
 }
 
@@ -157,6 +153,7 @@ export function NumberLoopbacks({ open, onOpenChange }: Props): ReactNode {
         )
       : [],
   );
+  const acting = (set: ChangeSet) => (): boolean => commit(set).ok;
   const addressOf = (deviceId: string): string => {
     for (const [portId, address] of given) {
       const port =
@@ -173,60 +170,56 @@ export function NumberLoopbacks({ open, onOpenChange }: Props): ReactNode {
     return '';
   };
   return (
-    <PanelDialog title="Number loopbacks" open={open} onOpenChange={onOpenChange}>
-      <PanelBody>
-        <div className="fields">
-          <Picker
-            label="Prefix for loopbacks"
-            width={240}
-            value={row?.id ?? null}
-            options={prefixes.map((one) => option(network, one))}
-            onChange={setChosen}
-          />
-        </div>
-        {row === null && <Hint>Add a prefix of the role loopback first.</Hint>}
-        {row !== null && missing.length === 0 && (
-          <Hint>Every router has a loopback in this VRF already.</Hint>
-        )}
-        {attempt?.ok === false && <Hint role="alert">{attempt.why}</Hint>}
-        {missing.length > 0 && (
-          <Preview>
-            <table aria-label="Routers without a loopback">
-              <tbody>
-                {missing.map((device) => (
-                  <tr key={device.id}>
-                    <td>
-                      <Tick
-                        isSelected={!left.has(device.id)}
-                        onChange={(on) => {
-                          const next = new Set(left);
-                          if (on) next.delete(device.id);
-                          else next.add(device.id);
-                          setLeft(next);
-                        }}
-                      >
-                        {device.name}
-                      </Tick>
-                    </td>
-                    <td className="mono">{addressOf(device.id)}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </Preview>
-        )}
-        <div>
-          <Button
-            $tone="primary"
-            isDisabled={attempt?.ok !== true}
-            onPress={() => {
-              if (attempt?.ok === true && commit(attempt.set).ok) onOpenChange(false);
-            }}
-          >
-            {`Number ${chosen.length} ${chosen.length === 1 ? 'router' : 'routers'}`}
-          </Button>
-        </div>
-      </PanelBody>
-    </PanelDialog>
+    <ActPanel
+      title="Number loopbacks"
+      open={open}
+      onOpenChange={onOpenChange}
+      note={
+        row === null
+          ? 'Add a prefix of the role loopback first.'
+          : missing.length === 0
+            ? 'Every router has a loopback in this VRF already.'
+            : null
+      }
+      trouble={attempt?.ok === false ? attempt.why : null}
+      action={`Number ${chosen.length} ${chosen.length === 1 ? 'router' : 'routers'}`}
+      onAct={attempt?.ok === true ? acting(attempt.set) : null}
+      fields={
+        <Picker
+          label="Prefix for loopbacks"
+          width={240}
+          value={row?.id ?? null}
+          options={prefixes.map((one) => option(network, one))}
+          onChange={setChosen}
+        />
+      }
+    >
+      {missing.length > 0 && (
+        <Preview>
+          <table aria-label="Routers without a loopback">
+            <tbody>
+              {missing.map((device) => (
+                <tr key={device.id}>
+                  <td>
+                    <Tick
+                      isSelected={!left.has(device.id)}
+                      onChange={(on) => {
+                        const next = new Set(left);
+                        if (on) next.delete(device.id);
+                        else next.add(device.id);
+                        setLeft(next);
+                      }}
+                    >
+                      {device.name}
+                    </Tick>
+                  </td>
+                  <td className="mono">{addressOf(device.id)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </Preview>
+      )}
+    </ActPanel>
   );
 }

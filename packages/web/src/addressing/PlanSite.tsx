@@ -3,10 +3,9 @@ import { byName, formatPrefix, type Prefix } from '@visograph/core/model';
 import { useState, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
-import { Button, Choice, Field, Picker } from '../kit/controls.tsx';
-import { PanelDialog } from '../kit/panelDialog.tsx';
-import { Hint } from '../kit/panels.tsx';
-import { PanelBody, Preview } from '../kit/Preview.tsx';
+import { ActPanel } from '../kit/ActPanel.tsx';
+import { Choice, Field, Picker } from '../kit/controls.tsx';
+import { Preview } from '../kit/Preview.tsx';
 
 interface Props {
   open: boolean;
@@ -40,13 +39,33 @@ export function PlanSite({ open, onOpenChange }: Props): ReactNode {
       ? null
       : planSite(network, { template, place, pools, siteLength: length === '' ? null : wished });
   const why = plan === null ? null : !plan.ok ? plan.why : plan.attempt.ok ? null : plan.attempt.why;
+  const attempt = plan?.ok === true && plan.attempt.ok ? plan.attempt : null;
   return (
-    <PanelDialog title="Plan a site from a template" open={open} onOpenChange={onOpenChange}>
-      <PanelBody>
-        {templates.length === 0 && (
-          <Hint>There is no template yet. Add one in Addresses, under Site templates.</Hint>
-        )}
-        <div className="fields">
+    <ActPanel
+      title="Plan a site from a template"
+      open={open}
+      onOpenChange={onOpenChange}
+      note={
+        templates.length === 0
+          ? 'There is no template yet. Add one in Addresses, under Site templates.'
+          : pools.length === 0
+            ? 'Choose the pool of the region: the site gets a block of it, so that one route leads there.'
+            : null
+      }
+      trouble={why}
+      action={`Plan ${place?.name ?? 'the site'}`}
+      onAct={
+        attempt === null
+          ? null
+          : () => {
+              const [first] = attempt.set.changes;
+              if (!commit(attempt.set).ok) return false;
+              if (first !== undefined) select({ kind: 'prefix', id: first.id });
+              return true;
+            }
+      }
+      fields={
+        <>
           <Choice
             label="Template"
             width={150}
@@ -80,58 +99,38 @@ export function PlanSite({ open, onOpenChange }: Props): ReactNode {
             />
           ))}
           <Field label="Block" mono width={80} value={length} onChange={setLength} help="/19, or as usual" />
-        </div>
-        {pools.length === 0 && (
-          <Hint>
-            Choose the pool of the region: the site gets a block of it, so that one route leads there.
-          </Hint>
-        )}
-        {why !== null && <Hint role="alert">{why}</Hint>}
-        {plan?.ok === true &&
-          plan.blocks.map(({ pool, block, summary, parts, free }) => (
-            <Preview key={pool.id}>
-              <table aria-label={`Prefixes in ${formatPrefix(block)}`}>
-                <thead>
-                  <tr>
-                    <th scope="col">{`Block ${formatPrefix(block)}`}</th>
-                    <th scope="col">Name</th>
-                    <th scope="col">VLAN</th>
+        </>
+      }
+    >
+      {plan?.ok === true &&
+        plan.blocks.map(({ pool, block, summary, parts, free }) => (
+          <Preview key={pool.id}>
+            <table aria-label={`Prefixes in ${formatPrefix(block)}`}>
+              <thead>
+                <tr>
+                  <th scope="col">{`Block ${formatPrefix(block)}`}</th>
+                  <th scope="col">Name</th>
+                  <th scope="col">VLAN</th>
+                </tr>
+              </thead>
+              <tbody>
+                {parts.map(({ part, prefix, vlan }) => (
+                  <tr key={part.name}>
+                    <td className="mono">{formatPrefix(prefix)}</td>
+                    <td>{part.name}</td>
+                    <td className="mono">{vlan?.vid ?? ''}</td>
                   </tr>
-                </thead>
-                <tbody>
-                  {parts.map(({ part, prefix, vlan }) => (
-                    <tr key={part.name}>
-                      <td className="mono">{formatPrefix(prefix)}</td>
-                      <td>{part.name}</td>
-                      <td className="mono">{vlan?.vid ?? ''}</td>
-                    </tr>
-                  ))}
-                  <tr>
-                    <td className="mono">{summary.map(formatPrefix).join(', ')}</td>
-                    <td colSpan={2}>
-                      {`${summary.length === 1 ? 'one route for the site' : `${summary.length} routes for the site`}; ${free.length === 0 ? 'nothing' : free.map(formatPrefix).slice(0, 3).join(', ')} stays free`}
-                    </td>
-                  </tr>
-                </tbody>
-              </table>
-            </Preview>
-          ))}
-        <div>
-          <Button
-            $tone="primary"
-            isDisabled={plan?.ok !== true || !plan.attempt.ok}
-            onPress={() => {
-              if (plan?.ok !== true || !plan.attempt.ok) return;
-              const [first] = plan.attempt.set.changes;
-              if (!commit(plan.attempt.set).ok) return;
-              onOpenChange(false);
-              if (first !== undefined) select({ kind: 'prefix', id: first.id });
-            }}
-          >
-            {`Plan ${place?.name ?? 'the site'}`}
-          </Button>
-        </div>
-      </PanelBody>
-    </PanelDialog>
+                ))}
+                <tr>
+                  <td className="mono">{summary.map(formatPrefix).join(', ')}</td>
+                  <td colSpan={2}>
+                    {`${summary.length === 1 ? 'one route for the site' : `${summary.length} routes for the site`}; ${free.length === 0 ? 'nothing' : free.map(formatPrefix).slice(0, 3).join(', ')} stays free`}
+                  </td>
+                </tr>
+              </tbody>
+            </table>
+          </Preview>
+        ))}
+    </ActPanel>
   );
 }

@@ -48,6 +48,11 @@ export class Presence {
     this.show([]);
   }
 
+  /** Says again where this window is: over a line that was opened after it had been said. */
+  repeat(): void {
+    if (this.last !== '' && this.timer === null) this.say(this.last);
+  }
+
   /** Tells the others where this window is; a few times a second at most, the latest always. */
   tell(here: Here): void {
     const text = JSON.stringify({ type: 'here', ...here, selection: here.selection.slice(0, 6) });

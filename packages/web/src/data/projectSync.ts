@@ -137,6 +137,7 @@ export class ProjectSync {
     let opened = false;
     socket.onopen = () => {
       opened = true;
+      this.presence.repeat();
       void this.load();
     };
     socket.onmessage = (event) => {
@@ -149,7 +150,8 @@ export class ProjectSync {
     socket.onclose = () => {
       this.presence.clear();
       if (this.closed) return;
-      if (opened) this.show({ save: 'offline' });
+      // A window that cannot hear the others does not say that all is saved and seen.
+      if (opened || this.view.save === 'saved') this.show({ save: 'offline' });
       void this.pause().then(() => {
         if (!this.closed) this.connect();
       });
@@ -262,6 +264,8 @@ export class ProjectSync {
       }
       this.queue = this.queue.filter((other) => other.id !== edit.id);
       this.keep();
+      // What somebody else wrote meanwhile is there when the person is told to look at it.
+      if (failure.status === 409) await this.load();
       this.refresh(this.queue.length > 0 ? 'saving' : 'saved');
       this.show({ notice: { tone: 'bad', text: failure.detail } });
       return true;

@@ -1,17 +1,13 @@
 import type { RowsRead } from '@visograph/core/places';
 import { useRef, useState, type ReactNode } from 'react';
-import { styled } from 'styled-components';
 import { ApiError, call } from '../data/api.ts';
 import { useProject } from '../data/project.tsx';
 import { Button } from './controls.tsx';
 import { FileInput } from './FileInput.tsx';
-import { PanelDialog } from './panelDialog.tsx';
-import { Hint, StateMark } from './panels.tsx';
-import { PanelBody, Preview } from './Preview.tsx';
+import { ActPanel } from './ActPanel.tsx';
+import { StateMark } from './panels.tsx';
+import { Preview } from './Preview.tsx';
 
-const Why = styled.p`
-  color: ${({ theme }) => theme.bad};
-`;
 const does = { adds: 'is added', changes: 'is changed', nothing: 'is there already', wrong: 'is left out' };
 
 interface Props {
@@ -47,7 +43,7 @@ export function ImportRows({ title, help, read: readRows, open, onOpenChange }: 
     }
   };
   return (
-    <PanelDialog
+    <ActPanel
       title={title}
       open={open}
       onOpenChange={(next) => {
@@ -55,10 +51,16 @@ export function ImportRows({ title, help, read: readRows, open, onOpenChange }: 
         setTrouble(null);
         onOpenChange(next);
       }}
-    >
-      <PanelBody>
-        <Hint>{help}</Hint>
-        <div>
+      note={help}
+      trouble={trouble ?? read?.problem ?? null}
+      action={read === null ? 'Import' : wrong === 0 ? `Import ${good} rows` : `Import the ${good} good rows, leave out ${wrong}`}
+      onAct={
+        read === null || good === 0
+          ? null
+          : () => commit({ changes: read.changes, sentence: read.sentence }).ok
+      }
+      fields={
+        <>
           <Button onPress={() => input.current?.click()}>Choose a file</Button>
           <FileInput
             input={input}
@@ -66,51 +68,34 @@ export function ImportRows({ title, help, read: readRows, open, onOpenChange }: 
             accept=".xlsx,.csv,text/csv"
             onFile={(file) => void take(file)}
           />
-        </div>
-        {trouble !== null && <Why role="alert">{trouble}</Why>}
-        {read?.problem != null && <Why role="alert">{read.problem}</Why>}
-        {read !== null && read.results.length > 0 && (
-          <>
-            <Preview>
-              <table aria-label="Rows of the file">
-                <thead>
-                  <tr>
-                    <th scope="col">Row</th>
-                    <th scope="col">What</th>
-                    <th scope="col">Comes to</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {read.results.map((row) => (
-                    <tr key={row.row}>
-                      <td>{row.row}</td>
-                      <td>{row.what}</td>
-                      <td>
-                        <StateMark state={row.does === 'wrong' ? 'bad' : 'ok'} />{' '}
-                        {row.problem === null ? does[row.does] : `${does.wrong}: ${row.problem}`}
-                      </td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            </Preview>
-            <div>
-              <Button
-                $tone="primary"
-                isDisabled={good === 0}
-                onPress={() => {
-                  if (commit({ changes: read.changes, sentence: read.sentence }).ok) {
-                    setRows(null);
-                    onOpenChange(false);
-                  }
-                }}
-              >
-                {wrong === 0 ? `Import ${good} rows` : `Import the ${good} good rows, leave out ${wrong}`}
-              </Button>
-            </div>
-          </>
-        )}
-      </PanelBody>
-    </PanelDialog>
+        </>
+      }
+    >
+      {read !== null && read.results.length > 0 && (
+        <Preview>
+          <table aria-label="Rows of the file">
+            <thead>
+              <tr>
+                <th scope="col">Row</th>
+                <th scope="col">What</th>
+                <th scope="col">Comes to</th>
+              </tr>
+            </thead>
+            <tbody>
+              {read.results.map((row) => (
+                <tr key={row.row}>
+                  <td>{row.row}</td>
+                  <td>{row.what}</td>
+                  <td>
+                    <StateMark state={row.does === 'wrong' ? 'bad' : 'ok'} />{' '}
+                    {row.problem === null ? does[row.does] : `${does.wrong}: ${row.problem}`}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </Preview>
+      )}
+    </ActPanel>
   );
 }

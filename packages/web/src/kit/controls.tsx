@@ -1,4 +1,4 @@
-import { useMemo, useState, type ReactNode } from 'react';
+import { useMemo, useState, type ReactNode, type Ref } from 'react';
 import {
   Button as AriaButton,
   ComboBox,
@@ -117,6 +117,8 @@ interface FieldProps {
   help?: string;
   autoComplete?: string;
   width?: number;
+  onBlur?: () => void;
+  inputRef?: Ref<HTMLInputElement>;
 }
 
 export function Field({
@@ -132,6 +134,8 @@ export function Field({
   help,
   autoComplete,
   width,
+  onBlur,
+  inputRef,
 }: FieldProps): ReactNode {
   const Control = inMono ? MonoInput : FieldInput;
   return (
@@ -144,10 +148,11 @@ export function Field({
       autoFocus={autoFocus}
       isInvalid={error !== null}
       autoComplete={autoComplete}
+      onBlur={onBlur}
       style={{ width }}
     >
       <FieldLabel>{label}</FieldLabel>
-      <Control />
+      <Control ref={inputRef} />
       {help !== undefined && <HelpText slot="description">{help}</HelpText>}
       <ErrorText>{error}</ErrorText>
     </FieldFrame>
@@ -261,6 +266,7 @@ interface PickerProps {
   width?: number;
   autoFocus?: boolean;
   placeholder?: string;
+  error?: string | null;
 }
 
 /** Triangle that says: this opens. */
@@ -285,6 +291,7 @@ export function Picker({
   autoFocus = false,
   placeholder,
   hideLabel = false,
+  error = null,
 }: PickerProps & { hideLabel?: boolean }): ReactNode {
   const chosen = options.find((option) => option.id === value)?.text ?? '';
   const [typed, setTyped] = useState(chosen);
@@ -313,6 +320,7 @@ export function Picker({
       style={{ width }}
       aria-label={hideLabel ? label : undefined}
       onBlur={() => setTyped(chosen)}
+      isInvalid={error !== null}
     >
       {!hideLabel && <FieldLabel>{label}</FieldLabel>}
       <PickerFrame>
@@ -325,6 +333,7 @@ export function Picker({
           <Chevron />
         </Opener>
       </PickerFrame>
+      <ErrorText>{error}</ErrorText>
       <Floating>
         <Options items={listed} renderEmptyState={() => <NothingFits>Nothing contains that.</NothingFits>}>
           {optionItem}
@@ -346,9 +355,11 @@ export function Choice({
   onChange,
   width,
   hideLabel = false,
+  error = null,
 }: PickerProps & { hideLabel?: boolean }): ReactNode {
   return (
     <SelectFrame
+      isInvalid={error !== null}
       selectedKey={value}
       onSelectionChange={(key: Key | null) => onChange(key === null ? null : String(key))}
       style={{ width }}
@@ -360,6 +371,7 @@ export function Choice({
         <SelectValue>{({ selectedText }) => selectedText ?? 'None'}</SelectValue>
         <Chevron />
       </SelectButton>
+      <ErrorText>{error}</ErrorText>
       <Floating>
         <Options items={options}>{optionItem}</Options>
       </Floating>

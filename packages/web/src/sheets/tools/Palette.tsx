@@ -1,5 +1,6 @@
 import { byName, modelTitle, roles } from '@visograph/core/model';
 import { useMemo, useState, type ReactNode } from 'react';
+import { modelDrag } from '../surface/SheetCanvas.tsx';
 import { styled } from 'styled-components';
 import { useProject } from '../../data/project.tsx';
 import { Filter } from '../../kit/Filter.tsx';
@@ -66,7 +67,7 @@ export function Palette(): ReactNode {
             draggable
             title={model.name}
             onDragStart={(event) => {
-              event.dataTransfer.setData('application/x-visograph-model', model.id);
+              event.dataTransfer.setData(modelDrag, model.id);
               event.dataTransfer.effectAllowed = 'copy';
             }}
           >

@@ -1,0 +1,173 @@
+import { parseDate, type CalendarDate } from '@internationalized/date';
+import { useState, type ReactNode } from 'react';
+import { Controller } from 'react-hook-form';
+import { Choice, Field, Picker, type Option } from '../controls.tsx';
+import { DateEntry } from '../DateEntry.tsx';
+import { Tick } from '../Tick.tsx';
+import { useFieldHere, useFormHere } from './Form.tsx';
+
+interface Shared {
+  /** The field of the schema. */
+  name: string;
+  width?: number;
+  autoFocus?: boolean;
+  /** In place of what the schema calls it. */
+  label?: string;
+  help?: string;
+}
+
+/** A text; left empty it is null where the schema lets it be. */
+export function TextIn({
+  name,
+  nullable = false,
+  mono = false,
+  type,
+  autoComplete,
+  ...own
+}: Shared & { nullable?: boolean; mono?: boolean; type?: string; autoComplete?: string }): ReactNode {
+  const { control } = useFormHere();
+  const field = useFieldHere(name);
+  return (
+    <Controller
+      name={name}
+      control={control.control}
+      render={({ field: { value, onChange, onBlur, ref } }) => (
+        <Field
+          {...field}
+          {...own}
+          label={own.label ?? field.label}
+          help={own.help ?? field.help}
+          inputRef={ref}
+          mono={mono}
+          type={type}
+          name={name}
+          autoComplete={autoComplete}
+          value={typeof value === 'string' ? value : ''}
+          onChange={(text) => onChange(nullable && text === '' ? null : text)}
+          onBlur={onBlur}
+        />
+      )}
+    />
+  );
+}
+
+/** A number as it is typed: what is none is told as that, and stays. Left empty it is null. */
+export function NumberIn({ name, ...own }: Shared): ReactNode {
+  const { control } = useFormHere();
+  const field = useFieldHere(name);
+  const held: unknown = control.watch(name);
+  const [typed, setTyped] = useState(held === null || held === undefined ? '' : String(held));
+  const read = (text: string): unknown => {
+    const trimmed = text.trim().replace(',', '.');
+    if (trimmed === '') return null;
+    return Number.isFinite(Number(trimmed)) ? Number(trimmed) : text;
+  };
+  // Set from outside, by another field or by emptying the form.
+  const shown =
+    read(typed) === (held ?? null) ? typed : held === null || held === undefined ? '' : String(held);
+  return (
+    <Controller
+      name={name}
+      control={control.control}
+      render={({ field: { onChange, onBlur, ref } }) => (
+        <Field
+          {...field}
+          {...own}
+          label={own.label ?? field.label}
+          help={own.help ?? field.help}
+          inputRef={ref}
+          mono
+          name={name}
+          value={shown}
+          onChange={(text) => {
+            setTyped(text);
+            onChange(read(text));
+          }}
+          onBlur={onBlur}
+        />
+      )}
+    />
+  );
+}
+
+/** One of a short list; one of a long list that is searched where `search` is set. */
+export function ChoiceIn({
+  name,
+  options,
+  search = false,
+  onChosen,
+  ...own
+}: Shared & {
+  options: readonly Option[];
+  search?: boolean;
+  onChosen?: (id: string | null) => void;
+}): ReactNode {
+  const { control } = useFormHere();
+  const field = useFieldHere(name);
+  const Control = search ? Picker : Choice;
+  return (
+    <Controller
+      name={name}
+      control={control.control}
+      render={({ field: { value, onChange } }) => (
+        <Control
+          label={own.label ?? field.label}
+          width={own.width}
+          error={field.error}
+          options={options}
+          value={typeof value === 'string' ? value : null}
+          onChange={(id) => {
+            onChange(id);
+            onChosen?.(id);
+          }}
+        />
+      )}
+    />
+  );
+}
+
+/** Yes or no. */
+export function TickIn({ name, children }: { name: string; children?: ReactNode }): ReactNode {
+  const { control } = useFormHere();
+  const { label } = useFieldHere(name);
+  return (
+    <Controller
+      name={name}
+      control={control.control}
+      render={({ field: { value, onChange } }) => (
+        <Tick isSelected={value === true} onChange={onChange}>
+          {children ?? label}
+        </Tick>
+      )}
+    />
+  );
+}
+
+const dateOf = (value: unknown): CalendarDate | null => {
+  try {
+    return typeof value === 'string' ? parseDate(value) : null;
+  } catch {
+    return null;
+  }
+};
+
+/** A day, year-month-day; null where it is empty. */
+export function DateIn({ name, ...own }: Shared): ReactNode {
+  const { control } = useFormHere();
+  const field = useFieldHere(name);
+  return (
+    <Controller
+      name={name}
+      control={control.control}
+      render={({ field: { value, onChange, onBlur } }) => (
+        <DateEntry
+          label={own.label ?? field.label}
+          error={field.error}
+          value={dateOf(value)}
+          onChange={(date) => onChange(date === null ? null : date.toString())}
+          onBlur={onBlur}
+        />
+      )}
+    />
+  );
+}

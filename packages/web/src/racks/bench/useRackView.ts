@@ -1,0 +1,52 @@
+import { useReactFlow, type Viewport } from '@xyflow/react';
+import { useCallback, useEffect, useRef, type RefObject } from 'react';
+import { useWorkspace } from '../../data/workspace.tsx';
+import type { RackSpot } from './benchLayout.ts';
+
+/** What of the racks is in view: all of them, until somebody pans or zooms; and the place of a device being added. */
+export function useRackView(
+  spots: readonly RackSpot[],
+  frame: RefObject<HTMLDivElement | null>,
+): { fit: () => void; onByHand: () => void } {
+  const flow = useReactFlow();
+  const { ghost, dock } = useWorkspace();
+  const rackKey = spots.map((spot) => `${spot.rack.id}${spot.width}`).join();
+  const fit = useCallback(() => void flow.fitView({ padding: 0.03, maxZoom: 1.15 }), [flow]);
+  /** Panned or zoomed by hand: then another size of the work area moves nothing. */
+  const byHand = useRef(false);
+  useEffect(() => {
+    byHand.current = false;
+    const frameId = requestAnimationFrame(fit);
+    return () => cancelAnimationFrame(frameId);
+  }, [rackKey, fit]);
+  useEffect(() => {
+    if (frame.current === null) return;
+    let { clientWidth } = frame.current;
+    const observer = new ResizeObserver(([entry]) => {
+      const width = entry?.contentRect.width ?? clientWidth;
+      if (Math.abs(width - clientWidth) > 2 && !byHand.current) requestAnimationFrame(fit);
+      clientWidth = width;
+    });
+    observer.observe(frame.current);
+    return () => observer.disconnect();
+  }, [fit, frame]);
+
+  // The ghost of a device being added comes into view when the dock covers its place.
+  const ghostUnit = ghost?.unit ?? null;
+  useEffect(() => {
+    if (ghost === null || frame.current === null) return;
+    const spot = spots.find((one) => one.rack.id === ghost.rackId);
+    const face = spot?.faces[0];
+    if (spot === undefined || face === undefined) return;
+    const y = face.y + (spot.rack.numbering === 'up' ? spot.rack.units - ghost.unit : ghost.unit - 1) * 16;
+    const { x, y: top, zoom }: Viewport = flow.getViewport();
+    const seen = y * zoom + top;
+    const { clientHeight } = frame.current;
+    if (seen < 10 || seen > clientHeight - 60)
+      void flow.setViewport({ x, y: clientHeight / 2 - y * zoom, zoom });
+    // Only another place moves the view.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [ghost?.rackId, ghostUnit, dock?.form]);
+
+  return { fit, onByHand: () => (byHand.current = true) };
+}
