@@ -69,7 +69,7 @@ test('a VLAN is added with the next number; a number that cannot be is told', as
   await form.getByRole('textbox', { name: 'Number' }).fill('4095');
   await form.getByRole('textbox', { name: 'Name', exact: true }).fill('Workshop');
   await page.keyboard.press('Enter');
-  await expect(form.getByText('Number: 4095 is not a VLAN number: they go from 1 to 4094.')).toBeVisible();
+  await expect(form.getByText('Number is above 4094: 4095 is reserved (IEEE 802.1Q).')).toBeVisible();
   await form.getByRole('textbox', { name: 'Number' }).fill('20');
   await page.keyboard.press('Enter');
   await expect(form.getByText(/There is already a VLAN with the number 20/)).toBeVisible();

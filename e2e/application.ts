@@ -127,6 +127,28 @@ export async function doLine(page: Page, text: string): Promise<void> {
   await page.keyboard.press('Enter');
 }
 
+/** Waits until the page has come to rest: nothing of it changed for ten frames, no view is on its way. */
+export const quiet = (page: Page): Promise<void> =>
+  page.evaluate(
+    () =>
+      new Promise<void>((resolve) => {
+        let still = 0;
+        const seen = new MutationObserver(() => (still = 0));
+        seen.observe(document.body, {
+          subtree: true,
+          childList: true,
+          attributes: true,
+          characterData: true,
+        });
+        const look = (): void => {
+          if (++still <= 10) return void requestAnimationFrame(look);
+          seen.disconnect();
+          resolve();
+        };
+        look();
+      }),
+  );
+
 /** Types into a picker that has the focus and takes the first match. */
 export async function pick(page: Page, text: string): Promise<void> {
   await page.keyboard.type(text);

@@ -1,7 +1,7 @@
 /** The same work without a mouse, and each screen as assistive technology meets it. */
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { doLine, expect, pick, saved, signIn, test } from './application.ts';
+import { doLine, expect, pick, quiet, saved, signIn, test } from './application.ts';
 
 test.use({ file: 'keyboard' });
 
@@ -188,7 +188,7 @@ for (const { theme, part, shown } of parts) {
       await page.goto(application.url);
       await saved(page);
       await screen.open(page);
-      await page.waitForTimeout(250);
+      await quiet(page);
       await seen(screen.name);
     }
   });
@@ -203,7 +203,7 @@ test('nothing complains in the console on the way through all screens', async ({
     await page.goto(application.url);
     await saved(page);
     await screen.open(page);
-    await page.waitForTimeout(150);
+    await quiet(page);
   }
   expect(complaints).toEqual([]);
 });

@@ -106,7 +106,6 @@ test('a cabling sheet is read as switching by one act; a VLAN lights up, its tre
 test('a new terminal: place, block and prefixes by template, router, link, loopback, and the routing sheet', async ({
   page,
 }) => {
-  test.setTimeout(120_000);
   await section(page, 'Places');
   await record(page).getByLabel('Place', { exact: true }).fill('Skerry Head');
   await record(page).getByRole('button', { name: 'Add place' }).click();

@@ -1,7 +1,7 @@
 /** Racks by mouse, by keyboard and by proposal: filled, rearranged, refused, printed as seen. */
 import type { Locator, Page } from '@playwright/test';
 import { readFile } from 'node:fs/promises';
-import { another, doLine, expect, saved, signIn, test } from './application.ts';
+import { another, doLine, expect, quiet, saved, signIn, test } from './application.ts';
 
 test.use({ file: 'racks' });
 
@@ -30,7 +30,7 @@ async function carry(page: Page, from: Locator, to: { x: number; y: number }, ho
 async function openRack(page: Page, name: string): Promise<void> {
   await doLine(page, `rack ${name}`);
   await expect(page.getByRole('heading', { name: `${name} · elevation` })).toBeVisible();
-  await page.waitForTimeout(250);
+  await quiet(page);
 }
 async function addRack(page: Page, name: string): Promise<void> {
   await doLine(page, 'data room');
@@ -61,7 +61,7 @@ test('KQ-A1 is rebuilt from an empty rack by mouse in under 40 actions', async (
   await addRack(page, 'KQ-A8');
   let actions = 1;
   await page.getByRole('button', { name: 'Gear', exact: true }).click();
-  await page.waitForTimeout(300);
+  await quiet(page);
   const gear = page.getByRole('complementary', { name: 'Gear' });
   let typed = '';
   for (const [model, at] of contents) {

@@ -2,7 +2,7 @@
 import type { Locator, Page } from '@playwright/test';
 import { readFile } from 'node:fs/promises';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
-import { another, doLine, expect, saved, signIn, test } from './application.ts';
+import { another, doLine, expect, quiet, saved, signIn, test } from './application.ts';
 
 test.use({ file: 'drawings' });
 
@@ -44,7 +44,7 @@ const show = async (page: Page, facet: string, state: string): Promise<void> => 
   const row = panel.getByRole('radiogroup', { name: facet, exact: true });
   await row.getByText(state, { exact: true }).click();
   await expect(row.getByRole('radio', { name: state })).toBeChecked();
-  await page.waitForTimeout(300);
+  await quiet(page);
   await page.keyboard.press('Escape');
   await expect(panel).toHaveCount(0);
   await settled(page);

@@ -1,7 +1,7 @@
 /** What the walk does not touch: showing, arranging, deleting, tracing by key, themes, files out. */
 import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
-import { doLine, expect, saved, signIn, test } from './application.ts';
+import { doLine, expect, quiet, saved, signIn, test } from './application.ts';
 
 test.use({ file: 'arrange' });
 
@@ -31,7 +31,7 @@ test('facets: power brings strips and UPS onto the sheet, and is undone', async 
 test('a place is dragged by its title with all that it holds, and laid out afresh', async ({ page }) => {
   await doLine(page, 'Data room · cabling');
   await expect(plate(page, 'KQ-Z1')).toBeVisible();
-  await page.waitForTimeout(300);
+  await quiet(page);
   const before = await plate(page, 'KQ-Z1').boundingBox();
   const title = page.getByRole('group', { name: 'Ticket hall' }).locator('.container-title');
   const box = await title.boundingBox();

@@ -26,7 +26,20 @@ function Home(): ReactNode {
   );
 }
 
+// Built away where the application is built.
+const KitPage = import.meta.env.DEV ? lazy(() => import('./kit/KitPage.tsx')) : null;
+
 export function App(): ReactNode {
+  if (KitPage !== null && location.pathname === '/kit')
+    return (
+      <Suspense fallback={null}>
+        <KitPage />
+      </Suspense>
+    );
+  return <SignedIn />;
+}
+
+function SignedIn(): ReactNode {
   const session = useSession();
   if (session.isPending) return null;
   if (!session.data?.account)

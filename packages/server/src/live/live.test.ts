@@ -70,7 +70,6 @@ test('also those who are on another server of the same database', async () => {
   const ben = await server.caller('ben@marrow.example');
   await second.store.read(projectId);
   const line = await open(second.url, ben.cookies);
-  await new Promise((done) => setTimeout(done, 300));
   const entry = await edit('from afar');
   const heard = await line.next();
   expect(heard).toMatchObject({

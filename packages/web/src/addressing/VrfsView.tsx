@@ -1,11 +1,16 @@
 import { deleteVrf } from '@visograph/core/addressing';
 import { applyChanges, create } from '@visograph/core/change';
 import { editRow } from '@visograph/core/commands';
-import { blankVrf, byName, colourCount, newId } from '@visograph/core/model';
+import { blankVrf, byName, colourCount, nameField, newId } from '@visograph/core/model';
 import { useState, type ReactNode } from 'react';
+import { z } from 'zod';
 import { styled, useTheme } from 'styled-components';
 import { useProject } from '../data/project.tsx';
-import { Button, Field } from '../kit/controls.tsx';
+import { useFormActs } from '../data/useFormActs.ts';
+import { Button } from '../kit/controls.tsx';
+import { TextIn } from '../kit/form/fields.tsx';
+import { Form } from '../kit/form/Form.tsx';
+import { trimmed, useSchemaForm } from '../kit/form/useSchemaForm.ts';
 import { Grid, type GridColumn } from '../kit/grid/Grid.tsx';
 import { Empty, Hint } from '../kit/panels.tsx';
 
@@ -18,7 +23,8 @@ const columns: readonly GridColumn[] = [
   { key: 'vlans', label: 'VLANs', width: 70, numeric: true },
   { key: 'notes', label: 'Notes', width: 160, text: true, editable: true },
 ];
-const Bar = styled.form`
+const newVrf = z.object({ name: trimmed(nameField('New VRF')) });
+const Bar = styled.div`
   display: flex;
   gap: 10px;
   align-items: flex-end;
@@ -41,7 +47,15 @@ export function VrfsView(): ReactNode {
   const { view, canEdit, commit } = useProject();
   const { network } = view;
   const tokens = useTheme();
-  const [name, setName] = useState('');
+  const form = useSchemaForm(newVrf, { name: '' });
+  const { make } = useFormActs(form);
+  const add = ({ name }: { name: string }): void =>
+    make({
+      changes: [
+        create('vrf', { ...blankVrf, id: newId(), name, colour: (network.count('vrf') + 6) % colourCount }),
+      ],
+      sentence: `Added VRF ${name}`,
+    });
   const [chosen, setChosen] = useState<string | null>(null);
   const [why, setWhy] = useState<string | null>(null);
   const rows = [...network.all('vrf')].sort(byName).map((vrf) => ({
@@ -72,33 +86,12 @@ export function VrfsView(): ReactNode {
   };
   return (
     <>
-      <Bar
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (name.trim() === '') return setWhy('Give the VRF a name.');
-          const set = {
-            changes: [
-              create('vrf', {
-                ...blankVrf,
-                id: newId(),
-                name: name.trim(),
-                colour: (network.count('vrf') + 6) % colourCount,
-              }),
-            ],
-            sentence: `Added VRF ${name.trim()}`,
-          };
-          const tried = applyChanges(network, set.changes);
-          if (!tried.ok) return setWhy(tried.problems[0]?.message ?? 'Not allowed.');
-          setWhy(null);
-          if (commit(set).ok) setName('');
-        }}
-      >
+      <Bar>
         {canEdit && (
           <>
-            <Field label="New VRF" width={170} value={name} onChange={setName} />
-            <Button type="submit" $tone="primary">
-              Add VRF
-            </Button>
+            <Form label="Add a VRF" form={form} row action="Add VRF" onSend={add}>
+              <TextIn name="name" width={170} />
+            </Form>
             <Button
               isDisabled={chosen === null}
               onPress={() => {

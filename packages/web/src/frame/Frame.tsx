@@ -134,7 +134,7 @@ export function Frame(): ReactNode {
       <KeysPanel />
       {view.save === 'signedOut' && (
         <Veil>
-          <SignInForm firstStart={false} heading="Your session has ended" onDone={() => void sync.resume()} />
+          <SignInForm heading="Your session has ended" onDone={() => void sync.resume()} />
         </Veil>
       )}
     </Grid>

@@ -8,14 +8,14 @@ const Frame = styled(DateField<CalendarDate>)`
   display: flex;
   flex-direction: column;
   gap: 2px;
-  label {
-    color: ${({ theme }) => theme.inkSoft};
-    font-size: 12px;
-  }
   p {
     color: ${({ theme }) => theme.bad};
     font-size: 12px;
   }
+`;
+const Called = styled(Label)`
+  color: ${({ theme }) => theme.inkSoft};
+  font-size: 12px;
 `;
 const Segments = styled(DateInput)`
   ${mono}
@@ -77,7 +77,7 @@ export function DateEntry({
         granularity="day"
         shouldForceLeadingZeros
       >
-        {!hideLabel && <Label>{label}</Label>}
+        {!hideLabel && <Called>{label}</Called>}
         <Segments>{(segment) => <DateSegment segment={segment} />}</Segments>
         <FieldError elementType="p">{error}</FieldError>
       </Frame>

@@ -53,7 +53,13 @@ export function ImportRows({ title, help, read: readRows, open, onOpenChange }: 
       }}
       note={help}
       trouble={trouble ?? read?.problem ?? null}
-      action={read === null ? 'Import' : wrong === 0 ? `Import ${good} rows` : `Import the ${good} good rows, leave out ${wrong}`}
+      action={
+        read === null
+          ? 'Import'
+          : wrong === 0
+            ? `Import ${good} rows`
+            : `Import the ${good} good rows, leave out ${wrong}`
+      }
       onAct={
         read === null || good === 0
           ? null

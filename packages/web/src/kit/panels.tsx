@@ -14,6 +14,7 @@ export const WorkHead = styled.header`
   padding: 0 12px;
   border-bottom: 1px solid ${({ theme }) => theme.rule};
   background: ${({ theme }) => theme.ground};
+  container: tools / inline-size;
   h1 {
     white-space: nowrap;
     overflow: hidden;

@@ -1,11 +1,16 @@
 import type { BodyOf } from '@visograph/api';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState, type FormEvent, type ReactNode } from 'react';
+import { noted } from '@visograph/core/model';
+import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
+import { z } from 'zod';
 import { call } from '../data/api.ts';
 import { useProject } from '../data/project.tsx';
 import { useSession, type ProjectSummary } from '../data/session.ts';
-import { Button, Choice, Field } from '../kit/controls.tsx';
+import { Button, Choice } from '../kit/controls.tsx';
+import { ChoiceIn, TextIn } from '../kit/form/fields.tsx';
+import { Form } from '../kit/form/Form.tsx';
+import { useSchemaForm } from '../kit/form/useSchemaForm.ts';
 import { Hint } from '../kit/panels.tsx';
 import { PanelDialog } from '../kit/panelDialog.tsx';
 
@@ -28,13 +33,12 @@ const List = styled.ul`
     overflow-wrap: anywhere;
   }
 `;
-const Form = styled.form`
-  display: flex;
-  flex-wrap: wrap;
-  gap: 10px;
-  align-items: flex-end;
-  margin: 0 0 12px;
-`;
+const newPerson = z.object({
+  email: noted(z.string().trim().min(1, 'is empty'), { label: 'E-mail' }),
+  role: noted(z.enum(['owner', 'editor', 'reader']), { label: 'Role' }),
+  name: noted(z.string().trim(), { label: 'Name, for a new account' }),
+  password: noted(z.string(), { label: 'First password' }),
+});
 const Trouble = styled.p`
   color: ${({ theme }) => theme.bad};
   margin-bottom: 12px;
@@ -58,10 +62,7 @@ export function PeoplePanel({
     queryFn: () => call('GET /projects/:project/members', { params }),
     enabled: open,
   });
-  const [email, setEmail] = useState('');
-  const [name, setName] = useState('');
-  const [password, setPassword] = useState('');
-  const [role, setRole] = useState<Role>('editor');
+  const form = useSchemaForm(newPerson, { email: '', role: 'editor', name: '', password: '' });
   const put = useMutation({
     mutationFn: (member: Invitation) => call('PUT /projects/:project/members', { params, body: member }),
     onSuccess: () => client.invalidateQueries({ queryKey: key }),
@@ -72,20 +73,15 @@ export function PeoplePanel({
     onSuccess: () => client.invalidateQueries({ queryKey: key }),
   });
   const owner = project.role === 'owner';
-  const trouble = put.error ?? remove.error;
-  const add = (event: FormEvent): void => {
-    event.preventDefault();
+  const trouble = remove.error;
+  const add = ({ email, role, name, password }: z.infer<typeof newPerson>): void =>
     put.mutate(
       { email, role, ...(name === '' ? {} : { name }), ...(password === '' ? {} : { password }) },
       {
-        onSuccess: () => {
-          setEmail('');
-          setName('');
-          setPassword('');
-        },
+        onSuccess: () => form.control.reset(),
+        onError: (error) => form.refuse([{ field: null, message: error.message }]),
       },
     );
-  };
   return (
     <PanelDialog title={`People of ${project.name}`} open={open} onOpenChange={onOpenChange}>
       <List aria-label="Members">
@@ -113,27 +109,11 @@ export function PeoplePanel({
         ))}
       </List>
       {owner && (
-        <Form onSubmit={add} aria-label="Add a person">
-          <Field label="E-mail" value={email} onChange={setEmail} type="email" required width={190} />
-          <Choice
-            label="Role"
-            value={role}
-            options={roleOptions}
-            onChange={(next) => setRole(asRole(next))}
-            width={96}
-          />
-          <Field label="Name, for a new account" value={name} onChange={setName} width={150} />
-          <Field
-            label="First password"
-            value={password}
-            onChange={setPassword}
-            type="password"
-            width={130}
-            autoComplete="new-password"
-          />
-          <Button type="submit" $tone="primary" isDisabled={put.isPending}>
-            Add person
-          </Button>
+        <Form label="Add a person" form={form} row action="Add person" busy={put.isPending} onSend={add}>
+          <TextIn name="email" type="email" width={190} />
+          <ChoiceIn name="role" options={roleOptions} width={96} />
+          <TextIn name="name" width={150} />
+          <TextIn name="password" type="password" width={130} autoComplete="new-password" />
         </Form>
       )}
       {trouble !== null && <Trouble role="alert">{trouble.message}</Trouble>}

@@ -1,10 +1,14 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState, type FormEvent, type ReactNode } from 'react';
+import { nameField } from '@visograph/core/model';
+import type { ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { styled } from 'styled-components';
+import { z } from 'zod';
 import { call } from '../data/api.ts';
 import { useProjects } from '../data/session.ts';
-import { Button, Field } from '../kit/controls.tsx';
+import { TextIn } from '../kit/form/fields.tsx';
+import { Form } from '../kit/form/Form.tsx';
+import { trimmed, useSchemaForm } from '../kit/form/useSchemaForm.ts';
 
 const Page = styled.main`
   max-width: 520px;
@@ -29,33 +33,25 @@ const Page = styled.main`
   small {
     color: ${({ theme }) => theme.inkSoft};
   }
-  form {
-    display: flex;
-    gap: 8px;
-    align-items: flex-end;
-  }
-  form > :first-child {
-    flex: 1;
-  }
 `;
+
+const newProject = z.object({ name: trimmed(nameField('New project')) });
 
 /** The person's projects, and beginning another. */
 export function Projects(): ReactNode {
   const projects = useProjects();
   const client = useQueryClient();
   const navigate = useNavigate();
-  const [name, setName] = useState('');
+  const form = useSchemaForm(newProject, { name: '' });
   const begin = useMutation({
-    mutationFn: () => call('POST /projects', { body: { name } }),
+    mutationFn: (body: { name: string }) => call('POST /projects', { body }),
     onSuccess: async (project) => {
       await client.invalidateQueries({ queryKey: ['projects'] });
       void navigate(`/p/${project.id}/places`);
     },
+    onError: (error) => form.refuse([{ field: 'name', message: error.message }]),
   });
-  const submit = (event: FormEvent): void => {
-    event.preventDefault();
-    begin.mutate();
-  };
+  const start = (wish: { name: string }): void => begin.mutate(wish);
   return (
     <Page>
       <h1>Projects</h1>
@@ -71,18 +67,9 @@ export function Projects(): ReactNode {
       {projects.data?.length === 0 && (
         <p>There is no project yet. Begin one: it starts with a catalogue of models and cable types.</p>
       )}
-      <form onSubmit={submit}>
-        <Field
-          label="New project"
-          value={name}
-          onChange={setName}
-          required
-          error={begin.error?.message ?? null}
-        />
-        <Button type="submit" $tone="primary" isDisabled={begin.isPending}>
-          Begin project
-        </Button>
-      </form>
+      <Form label="Begin a project" form={form} action="Begin project" busy={begin.isPending} onSend={start}>
+        <TextIn name="name" />
+      </Form>
     </Page>
   );
 }

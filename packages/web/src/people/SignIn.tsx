@@ -1,7 +1,11 @@
-import { useState, type FormEvent, type ReactNode } from 'react';
+import { nameField, noted } from '@visograph/core/model';
+import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
+import { z } from 'zod';
 import { useFirstAccount, useSignIn } from '../data/session.ts';
-import { Button, Field } from '../kit/controls.tsx';
+import { TextIn } from '../kit/form/fields.tsx';
+import { Form } from '../kit/form/Form.tsx';
+import { trimmed, useSchemaForm } from '../kit/form/useSchemaForm.ts';
 
 const Page = styled.main`
   height: 100%;
@@ -11,7 +15,7 @@ const Page = styled.main`
   background-image: radial-gradient(${({ theme }) => theme.rule} 1px, transparent 1px);
   background-size: 16px 16px;
 `;
-const Card = styled.form`
+const Card = styled.div`
   width: 340px;
   background: ${({ theme }) => theme.surface};
   border: 1px solid ${({ theme }) => theme.rule};
@@ -29,64 +33,72 @@ const Card = styled.form`
     color: ${({ theme }) => theme.inkSoft};
   }
 `;
-const Trouble = styled.div`
-  color: ${({ theme }) => theme.bad};
-`;
+const email = noted(z.string().trim().min(1, 'is empty'), { label: 'E-mail' });
+const asked = z.object({ email, password: noted(z.string().min(1, 'is empty'), { label: 'Password' }) });
+const firstAsked = z.object({
+  name: trimmed(nameField('Name')),
+  email,
+  password: noted(z.string().min(10, 'has fewer than 10 characters'), {
+    label: 'Password',
+    help: 'At least 10 characters',
+  }),
+});
 
-/** Sign-in; on a new server, making the first account. What was typed stays after a refusal. */
-export function SignInForm({
-  firstStart,
-  heading,
-  onDone,
-}: {
-  firstStart: boolean;
+interface AskProps {
   heading: string;
   onDone?: () => void;
-}): ReactNode {
-  const [name, setName] = useState('');
-  const [email, setEmail] = useState('');
-  const [password, setPassword] = useState('');
+}
+
+/** Sign-in. What was typed stays after a refusal. */
+export function SignInForm({ heading, onDone }: AskProps): ReactNode {
+  const form = useSchemaForm(asked, { email: '', password: '' });
   const signIn = useSignIn();
-  const first = useFirstAccount();
-  const work = firstStart ? first : signIn;
-  const submit = (event: FormEvent): void => {
-    event.preventDefault();
-    if (firstStart) first.mutate({ name, email, password });
-    else signIn.mutate({ email, password }, { onSuccess: onDone });
-  };
   return (
-    <Card onSubmit={submit}>
+    <Card>
       <h1>{heading}</h1>
-      <p>
-        {firstStart
-          ? 'Make the first account of this server. It can begin projects and invite others.'
-          : 'Sign in to your network.'}
-      </p>
-      {firstStart && <Field label="Name" value={name} onChange={setName} name="name" required autoFocus />}
-      <Field
-        label="E-mail"
-        value={email}
-        onChange={setEmail}
-        type="email"
-        name="email"
-        autoComplete="username"
-        required
-        autoFocus={!firstStart}
-      />
-      <Field
-        label="Password"
-        value={password}
-        onChange={setPassword}
-        type="password"
-        name="password"
-        autoComplete={firstStart ? 'new-password' : 'current-password'}
-        help={firstStart ? 'At least 10 characters' : undefined}
-        required
-      />
-      <Trouble role="alert">{work.error?.message}</Trouble>
-      <Button type="submit" $tone="primary" isDisabled={work.isPending}>
-        {firstStart ? 'Make account' : 'Sign in'}
-      </Button>
+      <p>Sign in to your network.</p>
+      <Form
+        label="Sign in"
+        form={form}
+        action="Sign in"
+        busy={signIn.isPending}
+        onSend={(wish) =>
+          signIn.mutate(wish, {
+            onSuccess: onDone,
+            onError: (error) => form.refuse([{ field: null, message: error.message }]),
+          })
+        }
+      >
+        <TextIn name="email" type="email" autoComplete="username" autoFocus />
+        <TextIn name="password" type="password" autoComplete="current-password" />
+      </Form>
+    </Card>
+  );
+}
+
+/** The first account of a new server. */
+function FirstAccount(): ReactNode {
+  const form = useSchemaForm(firstAsked, { name: '', email: '', password: '' });
+  const first = useFirstAccount();
+  return (
+    <Card>
+      <h1>Visograph</h1>
+      <p>Make the first account of this server. It can begin projects and invite others.</p>
+      <Form
+        label="First account"
+        form={form}
+        action="Make account"
+        busy={first.isPending}
+        onSend={(wish) =>
+          first.mutate(wish, {
+            onError: (error) => form.refuse([{ field: null, message: error.message }]),
+          })
+        }
+      >
+        <TextIn name="name" autoFocus />
+        <TextIn name="email" type="email" autoComplete="username" />
+        <TextIn name="password" type="password" autoComplete="new-password" />
+      </Form>
     </Card>
   );
 }
@@ -101,12 +113,14 @@ export function SignIn({
   return (
     <Page>
       {unreachable ? (
-        <Card as="div">
+        <Card>
           <h1>Visograph</h1>
           <p>The server cannot be reached. Check that it runs, then reload this page.</p>
         </Card>
+      ) : firstStart ? (
+        <FirstAccount />
       ) : (
-        <SignInForm firstStart={firstStart} heading="Visograph" />
+        <SignInForm heading="Visograph" />
       )}
     </Page>
   );

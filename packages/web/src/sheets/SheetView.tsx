@@ -13,13 +13,15 @@ import {
 import { diagramBox } from '@visograph/drawing';
 import { ReactFlowProvider } from '@xyflow/react';
 import { useCallback, useDeferredValue, useMemo, useState, type ReactNode } from 'react';
-import { Button as AriaButton, DialogTrigger } from 'react-aria-components';
+import { AlignStartVertical, Cable, Eye, LayoutGrid, Printer, Rows3 } from 'lucide-react';
+import { DialogTrigger } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { useShown } from '../data/shown.ts';
 import { useWhereabouts } from '../data/location.ts';
 import { useWorkspace } from '../data/workspace.tsx';
-import { Button, Floating, Keycap } from '../kit/controls.tsx';
+import { Button, Floating } from '../kit/controls.tsx';
+import { Tool } from '../kit/Tool.tsx';
 import { useKeysHere } from '../kit/useKeysHere.ts';
 import { Empty, Work, WorkHead } from '../kit/panels.tsx';
 import { useTraced } from '../cabling/trace/useTraced.ts';
@@ -279,34 +281,45 @@ function Drawing({ sheet, plan, scene, pending, failed }: DrawingProps): ReactNo
                   select({ kind: 'mark', id });
                 }}
               />
-              <Button aria-pressed={palette} onPress={() => setPalette(!palette)}>
-                Models
-              </Button>
+              <Tool
+                icon={LayoutGrid}
+                word="Models"
+                aria-pressed={palette}
+                onPress={() => setPalette(!palette)}
+              />
               <DialogTrigger isOpen={showOpen} onOpenChange={setShowOpen}>
-                <Button as={AriaButton}>
-                  Show<Keycap>.</Keycap>
-                </Button>
+                <Tool icon={Eye} word="Show" keycap="." />
                 <Floating>
                   <ShowPanel sheet={sheet} />
                 </Floating>
               </DialogTrigger>
-              <Button isDisabled={!arranged} onPress={() => void commit(tidySheet(network, sheet))}>
-                Tidy
-              </Button>
+              <Tool
+                icon={AlignStartVertical}
+                word="Tidy"
+                isDisabled={!arranged}
+                onPress={() => void commit(tidySheet(network, sheet))}
+              />
             </>
           )}
           <DialogTrigger>
-            <Button as={AriaButton}>Print</Button>
+            <Tool icon={Printer} word="Print" />
             <Floating>
               <PrintPanel sheet={sheet} scene={scene} framesShown={frames} onFrames={setFrames} />
             </Floating>
           </DialogTrigger>
-          <Button aria-pressed={stripOpen} onPress={() => setStripOpen(!stripOpen)}>
-            Rows<Keycap>=</Keycap>
-          </Button>
+          <Tool
+            icon={Rows3}
+            word="Rows"
+            keycap="="
+            aria-pressed={stripOpen}
+            onPress={() => setStripOpen(!stripOpen)}
+          />
           {canEdit && (
-            <Button
-              $tone="primary"
+            <Tool
+              icon={Cable}
+              word="Connect"
+              keycap="C"
+              tone="primary"
               onPress={() =>
                 setDock({
                   form: 'connect',
@@ -315,9 +328,7 @@ function Drawing({ sheet, plan, scene, pending, failed }: DrawingProps): ReactNo
                   bPortId: null,
                 })
               }
-            >
-              Connect<Keycap>C</Keycap>
-            </Button>
+            />
           )}
         </div>
       </WorkHead>

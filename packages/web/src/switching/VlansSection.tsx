@@ -1,15 +1,20 @@
-import { readVids, type Vlan } from '@visograph/core/model';
+import { nameField, noted, vlanSchema, type Vlan } from '@visograph/core/model';
 import { createVlan, firstFreeVid, vlanSchedule, vlansInScope } from '@visograph/core/switching';
 import { useMemo, useState, type ReactNode } from 'react';
 import { Dialog, DialogTrigger } from 'react-aria-components';
 import { useSearchParams } from 'react-router';
 import { styled } from 'styled-components';
+import { z } from 'zod';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
-import { Button, Choice, Field, Floating } from '../kit/controls.tsx';
+import { useFormActs } from '../data/useFormActs.ts';
+import { Button, Floating } from '../kit/controls.tsx';
+import { ChoiceIn, NumberIn, TextIn } from '../kit/form/fields.tsx';
+import { Form } from '../kit/form/Form.tsx';
+import { trimmed, useSchemaForm } from '../kit/form/useSchemaForm.ts';
 import { Filter } from '../kit/Filter.tsx';
 import { Grid, type GridColumn, type GridRow } from '../kit/grid/Grid.tsx';
-import { Empty, Hint, Work, WorkHead } from '../kit/panels.tsx';
+import { Empty, Work, WorkHead } from '../kit/panels.tsx';
 import { Views } from '../kit/Views.tsx';
 import { editVlan } from './editVlan.ts';
 import { MatrixView } from './MatrixView.tsx';
@@ -28,83 +33,71 @@ const columns: readonly GridColumn[] = [
   { key: 'parts', label: 'Parts', width: 56, numeric: true },
 ];
 
-const Form = styled(Dialog)`
+const Floated = styled(Dialog)`
   padding: 12px;
   width: 300px;
   outline: none;
-  form {
-    display: grid;
-    gap: 8px;
-  }
 `;
 
 /** Stands for a numbering that is made with its first VLAN. */
 const fresh = 'new';
 
+const newVlan = z
+  .object({
+    numbering: noted(z.string(), { label: 'VLAN numbering' }),
+    numberingName: noted(z.string().trim(), {
+      label: 'Name of the VLAN numbering',
+      help: 'Places say in their record which numbering holds there',
+    }),
+    vid: vlanSchema.shape.vid,
+    name: trimmed(nameField('Name')),
+  })
+  .refine(({ numbering, numberingName }) => numbering !== fresh || numberingName !== '', {
+    path: ['numberingName'],
+    message: 'is empty',
+  });
+
 /** A new VLAN: the numbering, the first free number in it, a name. */
 function AddVlan({ onDone }: { onDone: (vlan: Vlan) => void }): ReactNode {
-  const { view, commit } = useProject();
-  const { network } = view;
+  const { network } = useProject().view;
   const numberings = [...network.all('vlanNumbering')];
-  const [numberingName, setNumberingName] = useState('');
-  const [numberingId, setNumbering] = useState<string | null>(numberings[0]?.id ?? null);
-  const [vid, setVid] = useState(
-    numberingId === null ? '1' : String(firstFreeVid(network, numberingId) ?? ''),
-  );
-  const [name, setName] = useState('');
-  const [wrong, setWrong] = useState<string | null>(null);
-  const add = (close: () => void): void => {
-    const read = readVids(vid);
-    const [number, ...more] = read.ok && read.vids !== 'all' ? read.vids : [];
-    if (!read.ok) return setWrong(`Number: ${read.reason}.`);
-    if (number === undefined || more.length > 0) return setWrong('Number: give one number from 1 to 4094.');
-    const made = createVlan(network, { numberingId, numberingName, vid: number, name });
-    if (!made.ok) return setWrong(made.why);
-    if (!commit(made.set).ok) return;
-    onDone(made.vlan);
-    close();
-  };
+  const free = (id: string): number => (id === fresh ? 1 : (firstFreeVid(network, id) ?? 1));
+  const first = numberings[0]?.id ?? fresh;
+  const form = useSchemaForm(newVlan, { numbering: first, numberingName: '', vid: free(first), name: '' });
+  const { act } = useFormActs(form);
+  const numbering = form.control.watch('numbering');
   return (
-    <Form aria-label="Add VLAN">
+    <Floated aria-label="Add VLAN">
       {({ close }) => (
-        <form
-          onSubmit={(event) => {
-            event.preventDefault();
-            add(close);
+        <Form
+          label="Add VLAN"
+          form={form}
+          action="Add VLAN"
+          onSend={(wish) => {
+            const numberingId = wish.numbering === fresh ? null : wish.numbering;
+            const made = createVlan(network, { ...wish, numberingId });
+            act(made.ok ? { ok: true, set: made.set } : made, () => {
+              if (made.ok) onDone(made.vlan);
+              close();
+            });
           }}
         >
-          {numberings.length > 0 ? (
-            <Choice
-              label="VLAN numbering"
-              value={numberingId ?? fresh}
+          {numberings.length > 0 && (
+            <ChoiceIn
+              name="numbering"
               options={[
-                ...numberings.map((numbering) => ({ id: numbering.id, text: numbering.name })),
+                ...numberings.map((one) => ({ id: one.id, text: one.name })),
                 { id: fresh, text: 'A new numbering' },
               ]}
-              onChange={(id) => {
-                const next = id === fresh ? null : id;
-                setNumbering(next);
-                setVid(next === null ? '1' : String(firstFreeVid(network, next) ?? ''));
-              }}
-            />
-          ) : null}
-          {numberingId === null && (
-            <Field
-              label="Name of the VLAN numbering"
-              value={numberingName}
-              onChange={setNumberingName}
-              help="A numbering; places say in their record which one holds there"
+              onChosen={(id) => form.control.setValue('vid', free(id ?? fresh))}
             />
           )}
-          <Field label="Number" value={vid} onChange={setVid} mono />
-          <Field label="Name" value={name} onChange={setName} autoFocus />
-          {wrong !== null && <Hint role="alert">{wrong}</Hint>}
-          <Button type="submit" $tone="primary">
-            Add VLAN
-          </Button>
-        </form>
+          {numbering === fresh && <TextIn name="numberingName" />}
+          <NumberIn name="vid" />
+          <TextIn name="name" autoFocus />
+        </Form>
       )}
-    </Form>
+    </Floated>
   );
 }
 

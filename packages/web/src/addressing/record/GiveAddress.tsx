@@ -1,59 +1,50 @@
 import { giveAddressText, takeBackAddress } from '@visograph/core/addressing';
-import { type Address, type Port } from '@visograph/core/model';
-import { useState, type ReactNode } from 'react';
-import { styled } from 'styled-components';
+import { noted, type Address, type Port } from '@visograph/core/model';
+import type { ReactNode } from 'react';
+import { z } from 'zod';
 import { useProject } from '../../data/project.tsx';
-import { Button, Choice, Field } from '../../kit/controls.tsx';
+import { useFormActs } from '../../data/useFormActs.ts';
+import { Button } from '../../kit/controls.tsx';
+import { ChoiceIn, TextIn } from '../../kit/form/fields.tsx';
+import { Form } from '../../kit/form/Form.tsx';
+import { useSchemaForm } from '../../kit/form/useSchemaForm.ts';
 import { Hint } from '../../kit/panels.tsx';
 
-const Form = styled.form`
-  display: flex;
-  gap: 6px;
-  align-items: flex-end;
-  margin-top: 6px;
-`;
+const wish = z.object({
+  text: noted(z.string().trim().min(1, 'is empty'), { label: 'Address, or a prefix' }),
+  vrf: noted(z.string(), { label: 'VRF' }),
+});
 
 /** Gives a port an address: by its text, or the next free one of a prefix. */
 export function GiveAddress({ port }: { port: Port }): ReactNode {
-  const { view, commit } = useProject();
-  const { network } = view;
+  const { network } = useProject().view;
   const vrfs = [...network.all('vrf')];
   const own = port.vrfId ?? network.find('addressesByPort', port.id)[0]?.vrfId ?? null;
-  const [vrf, setVrf] = useState<string>(own ?? 'global');
-  const [text, setText] = useState('');
-  const [why, setWhy] = useState<string | null>(null);
-  const give = (): void => {
-    const attempt = giveAddressText(network, port, text, vrf === 'global' ? null : vrf);
-    setWhy(attempt.ok ? null : attempt.why);
-    if (attempt.ok && commit(attempt.set).ok) setText('');
-  };
+  const form = useSchemaForm(wish, { text: '', vrf: own ?? 'global' });
+  const { act } = useFormActs(form);
   return (
     <>
       <Form
-        onSubmit={(event) => {
-          event.preventDefault();
-          give();
-        }}
+        label="Give an address"
+        form={form}
+        row
+        quiet
+        action="Give"
+        onSend={({ text, vrf }) => act(giveAddressText(network, port, text, vrf === 'global' ? null : vrf))}
       >
-        <Field label="Address, or a prefix" mono width={150} value={text} onChange={setText} />
+        <TextIn name="text" mono width={150} />
         {vrfs.length > 0 && (
-          <Choice
-            label="VRF"
+          <ChoiceIn
+            name="vrf"
             width={86}
-            value={vrf}
             options={[
               ...vrfs.map((one) => ({ id: one.id, text: one.name })),
               { id: 'global', text: 'global' },
             ]}
-            onChange={(id) => setVrf(id ?? 'global')}
           />
         )}
-        <Button type="submit" isDisabled={text.trim() === ''}>
-          Give
-        </Button>
       </Form>
       <Hint>10.40.8.5, 10.40.8.5/22, or 10.40.8.0/22 for its next free one.</Hint>
-      {why !== null && <Hint role="alert">{why}</Hint>}
     </>
   );
 }

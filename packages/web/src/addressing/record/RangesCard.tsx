@@ -1,27 +1,29 @@
-import { applyChanges } from '@visograph/core/change';
 import { editRow } from '@visograph/core/commands';
-import { rangeUses, type AddressRange, type Prefix } from '@visograph/core/model';
-import { useState, type ReactNode } from 'react';
+import { noted, rangeUses, type AddressRange, type Prefix } from '@visograph/core/model';
+import type { ReactNode } from 'react';
+import { z } from 'zod';
 import { useProject } from '../../data/project.tsx';
-import { Button, Choice, Field } from '../../kit/controls.tsx';
-import { Hint } from '../../kit/panels.tsx';
-import { FactForm, FactLine, FactList } from '../../record/factList.tsx';
+import { useFormActs } from '../../data/useFormActs.ts';
+import { ChoiceIn, TextIn } from '../../kit/form/fields.tsx';
+import { Form } from '../../kit/form/Form.tsx';
+import { useSchemaForm } from '../../kit/form/useSchemaForm.ts';
+import { FactLine, FactList } from '../../record/factList.tsx';
 import { Card } from '../../record/parts.tsx';
+
+const address = (label: string) => noted(z.string().trim().min(1, 'is empty'), { label });
+const newRange = z.object({
+  use: noted(z.enum(rangeUses), { label: 'Use' }),
+  from: address('From'),
+  to: address('To'),
+});
 
 /** Runs of addresses that DHCP hands out, or that are kept: added and taken away. */
 export function RangesCard({ row }: { row: Prefix }): ReactNode {
   const { view, canEdit, commit } = useProject();
   const { network } = view;
-  const [use, setUse] = useState<AddressRange['use']>('DHCP');
-  const [from, setFrom] = useState('');
-  const [to, setTo] = useState('');
-  const [why, setWhy] = useState<string | null>(null);
-  const set = (ranges: AddressRange[]): boolean => {
-    const change = editRow(network, 'prefix', row, { ranges });
-    const tried = applyChanges(network, change.changes);
-    setWhy(tried.ok ? null : (tried.problems[0]?.message ?? 'Not allowed.'));
-    return tried.ok && commit(change).ok;
-  };
+  const form = useSchemaForm(newRange, { use: 'DHCP', from: '', to: '' });
+  const { make } = useFormActs(form);
+  const set = (ranges: AddressRange[]) => editRow(network, 'prefix', row, { ranges });
   if (!canEdit && row.ranges.length === 0) return null;
   return (
     <Card title="Ranges">
@@ -30,38 +32,26 @@ export function RangesCard({ row }: { row: Prefix }): ReactNode {
           <FactLine
             key={`${range.from}${range.to}`}
             label={`Remove the range from ${range.from}`}
-            onRemove={canEdit ? () => void set(row.ranges.filter((one) => one !== range)) : null}
+            onRemove={canEdit ? () => void commit(set(row.ranges.filter((one) => one !== range))) : null}
           >
             {`${range.from} – ${range.to}`} <small>{range.use}</small>
           </FactLine>
         ))}
       </FactList>
       {canEdit && (
-        <FactForm
-          onSubmit={(event) => {
-            event.preventDefault();
-            const range = { use, from: from.trim(), to: to.trim(), note: '' };
-            if (set([...row.ranges, range])) {
-              setFrom('');
-              setTo('');
-            }
-          }}
+        <Form
+          label="Add a range"
+          form={form}
+          row
+          quiet
+          action="Add range"
+          onSend={(range) => make(set([...row.ranges, { ...range, note: '' }]))}
         >
-          <Choice
-            label="Use"
-            width={92}
-            value={use}
-            options={rangeUses.map((id) => ({ id, text: id }))}
-            onChange={(id) => setUse(rangeUses.find((one) => one === id) ?? 'DHCP')}
-          />
-          <Field label="From" mono width={92} value={from} onChange={setFrom} />
-          <Field label="To" mono width={92} value={to} onChange={setTo} />
-          <Button type="submit" isDisabled={from.trim() === '' || to.trim() === ''}>
-            Add range
-          </Button>
-        </FactForm>
+          <ChoiceIn name="use" width={92} options={rangeUses.map((id) => ({ id, text: id }))} />
+          <TextIn name="from" mono width={92} />
+          <TextIn name="to" mono width={92} />
+        </Form>
       )}
-      {why !== null && <Hint role="alert">{why}</Hint>}
     </Card>
   );
 }

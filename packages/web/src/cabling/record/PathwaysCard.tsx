@@ -1,22 +1,24 @@
-import { create, remove, applyChanges } from '@visograph/core/change';
-import { newId, pathwayKinds, placePath, type Pathway, type Place } from '@visograph/core/model';
-import { useMemo, useState, type FormEvent, type ReactNode } from 'react';
+import { create, remove } from '@visograph/core/change';
+import { newId, noted, pathwayKinds, pathwaySchema, placePath, type Place } from '@visograph/core/model';
+import { useMemo, useState, type ReactNode } from 'react';
+import { z } from 'zod';
 import { useProject } from '../../data/project.tsx';
-import { Button, Choice, Field, Picker } from '../../kit/controls.tsx';
+import { useFormActs } from '../../data/useFormActs.ts';
+import { Button } from '../../kit/controls.tsx';
+import { ChoiceIn, NumberIn, TextIn } from '../../kit/form/fields.tsx';
+import { Form } from '../../kit/form/Form.tsx';
+import { useSchemaForm } from '../../kit/form/useSchemaForm.ts';
 import { Hint } from '../../kit/panels.tsx';
 import { Card, Goto } from '../../record/parts.tsx';
 
-/** The ways for cables from a place to others: lengths between rooms are worked out along them. */
-export function PathwaysCard({ place }: { place: Place }): ReactNode {
-  const { view, canEdit, commit } = useProject();
-  const { network } = view;
-  const [adding, setAdding] = useState(false);
-  const [name, setName] = useState('');
-  const [kind, setKind] = useState<string | null>('tray');
-  const [toId, setTo] = useState<string | null>(null);
-  const [length, setLength] = useState('');
-  const [wrong, setWrong] = useState<string | null>(null);
-  const pathways = network.find('pathwaysByPlace', place.id);
+const { name, kind, lengthM } = pathwaySchema.shape;
+const newPathway = z.object({ name, kind, lengthM, toId: noted(z.uuid('is not chosen'), { label: 'To' }) });
+
+/** A way to another place: its kind, where it leads, how long it is. */
+function AddPathway({ place, onDone }: { place: Place; onDone: () => void }): ReactNode {
+  const { network } = useProject().view;
+  const form = useSchemaForm(newPathway, { name: '', kind: 'tray', toId: '' });
+  const { make } = useFormActs(form);
   const places = useMemo(
     () =>
       [...network.all('place')]
@@ -24,27 +26,38 @@ export function PathwaysCard({ place }: { place: Place }): ReactNode {
         .map((one) => ({ id: one.id, text: one.name, detail: placePath(network, one.parentId) })),
     [network, place.id],
   );
-  const add = (event: FormEvent): void => {
-    event.preventDefault();
-    if (toId === null) return setWrong('Choose the place it leads to.');
-    const row: Pathway = {
-      id: newId(),
-      name: name.trim(),
-      kind: pathwayKinds.find((one) => one === kind) ?? 'tray',
-      aPlaceId: place.id,
-      bPlaceId: toId,
-      lengthM: Number(length.replace(',', '.')),
-      notes: null,
-    };
-    const set = { changes: [create('pathway', row)], sentence: `Added the pathway ${row.name}` };
-    const tried = applyChanges(network, set.changes);
-    if (!tried.ok) return setWrong(tried.problems[0]?.message ?? 'It cannot be added.');
-    if (!commit(set).ok) return;
-    setAdding(false);
-    setName('');
-    setLength('');
-    setWrong(null);
-  };
+  return (
+    <Form
+      label="Add a pathway"
+      form={form}
+      action="Add pathway"
+      beside={<Button onPress={onDone}>Cancel</Button>}
+      onSend={({ toId, ...way }) =>
+        make(
+          {
+            changes: [
+              create('pathway', { ...way, id: newId(), aPlaceId: place.id, bPlaceId: toId, notes: null }),
+            ],
+            sentence: `Added the pathway ${way.name}`,
+          },
+          onDone,
+        )
+      }
+    >
+      <TextIn name="name" autoFocus />
+      <ChoiceIn name="kind" options={pathwayKinds.map((one) => ({ id: one, text: one }))} />
+      <ChoiceIn name="toId" search options={places} />
+      <NumberIn name="lengthM" />
+    </Form>
+  );
+}
+
+/** The ways for cables from a place to others: lengths between rooms are worked out along them. */
+export function PathwaysCard({ place }: { place: Place }): ReactNode {
+  const { view, canEdit, commit } = useProject();
+  const { network } = view;
+  const [adding, setAdding] = useState(false);
+  const pathways = network.find('pathwaysByPlace', place.id);
   return (
     <Card title="Pathways">
       {pathways.length === 0 && <Hint>None: lengths to other rooms follow the straight line.</Hint>}
@@ -77,35 +90,7 @@ export function PathwaysCard({ place }: { place: Place }): ReactNode {
           Add pathway
         </Button>
       )}
-      {adding && (
-        <form onSubmit={add} style={{ display: 'grid', gap: 6, marginTop: 6 }}>
-          <Field label="Name" value={name} onChange={setName} required autoFocus />
-          <Choice
-            label="Kind"
-            value={kind}
-            options={pathwayKinds.map((one) => ({ id: one, text: one }))}
-            onChange={setKind}
-          />
-          <Picker label="To" options={places} value={toId} onChange={setTo} />
-          <Field
-            label="Length (m)"
-            value={length}
-            onChange={(text) => {
-              setLength(text);
-              setWrong(null);
-            }}
-            mono
-            required
-            error={wrong}
-          />
-          <div style={{ display: 'flex', gap: 6 }}>
-            <Button type="submit" $tone="primary">
-              Add pathway
-            </Button>
-            <Button onPress={() => setAdding(false)}>Cancel</Button>
-          </div>
-        </form>
-      )}
+      {adding && <AddPathway place={place} onDone={() => setAdding(false)} />}
     </Card>
   );
 }

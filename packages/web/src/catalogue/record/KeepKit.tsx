@@ -1,44 +1,49 @@
 import { addKit, kitContents, kitText } from '@visograph/core/catalogue';
-import { type Device, type Rack } from '@visograph/core/model';
+import { nameField, type Device, type Rack } from '@visograph/core/model';
 import { useState, type ReactNode } from 'react';
+import { z } from 'zod';
 import { useProject } from '../../data/project.tsx';
-import { Button, Field } from '../../kit/controls.tsx';
+import { useFormActs } from '../../data/useFormActs.ts';
+import { Button } from '../../kit/controls.tsx';
+import { TextIn } from '../../kit/form/fields.tsx';
+import { Form } from '../../kit/form/Form.tsx';
+import { trimmed, useSchemaForm } from '../../kit/form/useSchemaForm.ts';
 import { Hint } from '../../kit/panels.tsx';
 
-/** Keeps racks and devices, with the cables among them, under a name, to be placed again. */
-export function KeepKit({
-  racks,
-  devices = [],
-}: {
+const newKit = z.object({ name: trimmed(nameField('Kit')) });
+
+interface Props {
   racks: readonly Rack[];
   devices?: readonly Device[];
-}): ReactNode {
-  const { view, commit, sync } = useProject();
-  const [name, setName] = useState<string | null>(null);
-  if (name === null)
-    return (
-      <Button onPress={() => setName(`Like ${racks[0]?.name ?? devices[0]?.name ?? ''}`)}>
-        Keep as kit …
-      </Button>
-    );
+}
+
+function KeepForm({ racks, devices = [], onDone }: Props & { onDone: () => void }): ReactNode {
+  const { view, sync } = useProject();
+  const form = useSchemaForm(newKit, { name: `Like ${racks[0]?.name ?? devices[0]?.name ?? ''}` });
+  const { make } = useFormActs(form);
   const contents = kitContents(view.network, racks, devices);
+  const keep = ({ name }: { name: string }): void =>
+    make(addKit(name, contents), () => {
+      onDone();
+      sync.announce({ tone: 'ok', text: `Kept ${name}: place it again from the catalogue.` });
+    });
   return (
-    <form
-      aria-label="Keep as kit"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (!commit(addKit(name, contents)).ok) return;
-        setName(null);
-        sync.announce({ tone: 'ok', text: `Kept ${name}: place it again from the catalogue.` });
-      }}
+    <Form
+      label="Keep as kit"
+      form={form}
+      action="Keep kit"
+      onSend={keep}
+      beside={<Button onPress={onDone}>Cancel</Button>}
     >
-      <Field label="Kit" value={name} onChange={setName} autoFocus required />
+      <TextIn name="name" autoFocus />
       <Hint>{kitText(contents)}</Hint>
-      <div>
-        <Button type="submit" $tone="primary">
-          Keep kit
-        </Button>
-      </div>
-    </form>
+    </Form>
   );
+}
+
+/** Keeps racks and devices, with the cables among them, under a name, to be placed again. */
+export function KeepKit(props: Props): ReactNode {
+  const [asking, setAsking] = useState(false);
+  if (asking) return <KeepForm {...props} onDone={() => setAsking(false)} />;
+  return <Button onPress={() => setAsking(true)}>Keep as kit …</Button>;
 }

@@ -7,8 +7,9 @@ import { faultText, type SchemaForm } from './useSchemaForm.ts';
 const Frame = styled.form<{ $row: boolean }>`
   display: flex;
   flex-direction: ${({ $row }) => ($row ? 'row' : 'column')};
-  gap: ${({ $row }) => ($row ? '10px' : '9px')};
+  gap: ${({ $row }) => ($row ? '6px' : '9px')};
   align-items: ${({ $row }) => ($row ? 'flex-start' : 'stretch')};
+  flex-wrap: ${({ $row }) => ($row ? 'wrap' : 'nowrap')};
   min-width: 0;
   /* In a row the button stands beside the fields, not beside their labels. */
   > footer {
@@ -47,6 +48,8 @@ interface Props<V extends FieldValues> {
   busy?: boolean;
   /** Fields beside each other, with the button at the end. */
   row?: boolean;
+  /** One of several things that can be done here, not the main one. */
+  quiet?: boolean;
   /** Further buttons beside the one that sends. */
   beside?: ReactNode;
   children: ReactNode;
@@ -63,6 +66,7 @@ export function Form<V extends FieldValues>({
   onSend,
   busy = false,
   row = false,
+  quiet = false,
   beside,
   children,
 }: Props<V>): ReactNode {
@@ -81,7 +85,7 @@ export function Form<V extends FieldValues>({
       >
         {children}
         <Foot>
-          <Button type="submit" $tone="primary" isDisabled={busy}>
+          <Button type="submit" $tone={quiet ? undefined : 'primary'} isDisabled={busy}>
             {action}
           </Button>
           {beside}
@@ -104,6 +108,7 @@ export function useFieldHere(name: string): {
   return {
     label: unit === undefined ? label : `${label} (${unit})`,
     help,
-    error: faultText(label, error?.message),
+    // What the model or the server said is a sentence of its own.
+    error: error?.type === 'refused' ? (error.message ?? null) : faultText(label, error?.message),
   };
 }

@@ -1,5 +1,5 @@
 import { zodResolver } from '@hookform/resolvers/zod';
-import { notesOfSchema, type FieldNotes, type Problem } from '@visograph/core/model';
+import { noted, notesOfSchema, type FieldNotes, type Problem } from '@visograph/core/model';
 import {
   useForm,
   type DefaultValues,
@@ -7,7 +7,7 @@ import {
   type Path,
   type UseFormReturn,
 } from 'react-hook-form';
-import type { z } from 'zod';
+import { z } from 'zod';
 
 export type FormSchema<V extends FieldValues> = z.ZodType<V, V> & {
   shape: Readonly<Record<string, z.ZodType>>;
@@ -27,7 +27,7 @@ export interface SchemaForm<V extends FieldValues> {
  */
 export function useSchemaForm<V extends FieldValues>(
   schema: FormSchema<V>,
-  defaultValues: DefaultValues<V>,
+  defaultValues: NoInfer<DefaultValues<V>>,
 ): SchemaForm<V> {
   const control = useForm<V>({
     resolver: zodResolver(schema),
@@ -49,6 +49,10 @@ export function useSchemaForm<V extends FieldValues>(
     },
   };
 }
+
+/** A text whose spaces before and behind do not count, then what it must be. */
+export const trimmed = (schema: z.ZodType<string, string>): z.ZodType<string, string> =>
+  noted(z.string().trim().pipe(schema), notesOfSchema(schema) ?? { label: '' });
 
 /** "Number is above 4094.": what is wrong as a sentence that begins with the field, unless it is one already. */
 export function faultText(label: string, message: string | undefined): string | null {

@@ -6,12 +6,14 @@ import { shadingOf } from '@visograph/core/sheets';
 import { shadeColour } from '@visograph/drawing';
 import { ReactFlowProvider, useReactFlow } from '@xyflow/react';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
-import { Button as AriaButton, DialogTrigger } from 'react-aria-components';
+import { Cable, Eye, Plus, Printer } from 'lucide-react';
+import { DialogTrigger } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { useProject } from '../../data/project.tsx';
 import { useWhereabouts } from '../../data/location.ts';
 import { useWorkspace } from '../../data/workspace.tsx';
-import { Button, Floating, Keycap } from '../../kit/controls.tsx';
+import { Floating } from '../../kit/controls.tsx';
+import { Tool } from '../../kit/Tool.tsx';
 import { useKeysHere } from '../../kit/useKeysHere.ts';
 import { Work, WorkHead } from '../../kit/panels.tsx';
 import { useTheme } from '../../theme/theme.tsx';
@@ -165,34 +167,33 @@ function BenchBody({ rack }: { rack: Rack }): ReactNode {
         <p>{wide ? `${total} U free` : `${use.used} of ${use.units} U used · ${use.free} free`}</p>
         <div>
           <DialogTrigger isOpen={showing} onOpenChange={setShowing}>
-            <Button as={AriaButton}>
-              Show<Keycap>.</Keycap>
-            </Button>
+            <Tool icon={Eye} word="Show" keycap="." />
             <Floating>
               <ShowRacks devices={devices} />
             </Floating>
           </DialogTrigger>
           <DialogTrigger>
-            <Button as={AriaButton}>Print</Button>
+            <Tool icon={Printer} word="Print" />
             <Floating>
               <PrintRack rack={rack} />
             </Floating>
           </DialogTrigger>
           {canEdit && (
             <>
-              <Button
+              <Tool
+                icon={Cable}
+                word="Connect"
+                keycap="C"
                 onPress={() =>
                   setDock({ form: 'connect', aPortId: portId, aDeviceId: deviceId, bPortId: null })
                 }
-              >
-                Connect<Keycap>C</Keycap>
-              </Button>
-              <Button
-                $tone="primary"
+              />
+              <Tool
+                icon={Plus}
+                word="Add device"
+                tone="primary"
                 onPress={() => setDock({ form: 'addDevice', rackId: rack.id, unit: null })}
-              >
-                Add device
-              </Button>
+              />
             </>
           )}
         </div>

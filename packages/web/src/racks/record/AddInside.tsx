@@ -1,13 +1,21 @@
-import { placeKinds, type Place } from '@visograph/core/model';
+import { countField, nameField, placeKinds, type Place } from '@visograph/core/model';
 import { addPlace, addPlaces, addRack } from '@visograph/core/places';
 import { useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
+import { z } from 'zod';
 import { useProject } from '../../data/project.tsx';
-import { Button, Choice, Field } from '../../kit/controls.tsx';
+import { useFormActs } from '../../data/useFormActs.ts';
+import { Button, Choice } from '../../kit/controls.tsx';
+import { NumberIn, TextIn } from '../../kit/form/fields.tsx';
+import { Form } from '../../kit/form/Form.tsx';
+import { trimmed, useSchemaForm } from '../../kit/form/useSchemaForm.ts';
 import { Hint } from '../../kit/panels.tsx';
 import { Card } from '../../record/parts.tsx';
 
-const Adding = styled.form`
+const newPlace = z.object({ name: trimmed(nameField('Place')) });
+const newRack = z.object({ name: trimmed(nameField('Rack')), units: countField('Units', 1, 60, 'U') });
+
+const Adding = styled.div`
   display: flex;
   gap: 8px;
   align-items: flex-end;
@@ -29,12 +37,17 @@ const kindOf = (text: string | null): Place['kind'] => placeKinds.find((one) => 
 /** Adds places and racks inside a place; inside none, a site. A pasted column of names adds many at once. */
 export function AddInside({ placeId }: { placeId: string | null }): ReactNode {
   const { view, commit, sync } = useProject();
-  const [name, setName] = useState('');
   const [kind, setKind] = useState<Place['kind']>(placeId === null ? 'site' : 'room');
   const [names, setNames] = useState<string | null>(null);
-  const [rackName, setRackName] = useState('');
-  const [units, setUnits] = useState('42');
   const { network } = view;
+  const place = useSchemaForm(newPlace, { name: '' });
+  const rack = useSchemaForm(newRack, { name: '', units: 42 });
+  const [placeActs, rackActs] = [useFormActs(place), useFormActs(rack)];
+  const addOne = ({ name }: { name: string }): void =>
+    placeActs.make(addPlace(network, { name, kind, parentId: placeId, code: null }));
+  const addOneRack = (wish: { name: string; units: number }): void => {
+    if (placeId !== null) rackActs.make(addRack(network, { ...wish, placeId }));
+  };
   const addMany = (): void => {
     const attempt = addPlaces(network, placeId, kind, (names ?? '').split(/\r?\n/));
     if (!attempt.ok) return sync.announce({ tone: 'bad', text: attempt.why });
@@ -55,11 +68,7 @@ export function AddInside({ placeId }: { placeId: string | null }): ReactNode {
   return (
     <Card title={placeId === null ? 'Add a site' : 'Add inside'}>
       {names === null ? (
-        <Adding
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (commit(addPlace(network, { name, kind, parentId: placeId, code: null })).ok) setName('');
-          }}
+        <div
           onPaste={(event) => {
             const text = event.clipboardData.getData('text/plain');
             if (!text.trim().includes('\n')) return;
@@ -67,10 +76,11 @@ export function AddInside({ placeId }: { placeId: string | null }): ReactNode {
             setNames(text);
           }}
         >
-          <Field label="Place" value={name} onChange={setName} required />
-          {kinds}
-          <Button type="submit">Add place</Button>
-        </Adding>
+          <Form label="Add a place" form={place} row quiet action="Add place" onSend={addOne}>
+            <TextIn name="name" width={124} />
+            {kinds}
+          </Form>
+        </div>
       ) : (
         <div>
           <Names
@@ -79,7 +89,7 @@ export function AddInside({ placeId }: { placeId: string | null }): ReactNode {
             autoFocus
             onChange={(event) => setNames(event.target.value)}
           />
-          <Adding as="div">
+          <Adding>
             {kinds}
             <Button $tone="primary" onPress={addMany}>
               Add all
@@ -96,17 +106,10 @@ export function AddInside({ placeId }: { placeId: string | null }): ReactNode {
         </Button>
       )}
       {placeId !== null && (
-        <Adding
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (commit(addRack(network, { name: rackName, placeId, units: Number(units) })).ok)
-              setRackName('');
-          }}
-        >
-          <Field label="Rack" value={rackName} onChange={setRackName} mono required />
-          <Field label="Units" value={units} onChange={setUnits} mono width={56} required />
-          <Button type="submit">Add rack</Button>
-        </Adding>
+        <Form label="Add a rack" form={rack} row quiet action="Add rack" onSend={addOneRack}>
+          <TextIn name="name" mono width={124} />
+          <NumberIn name="units" width={72} />
+        </Form>
       )}
       {names !== null && <Hint>Paste a column of a spreadsheet: every line becomes a place.</Hint>}
     </Card>

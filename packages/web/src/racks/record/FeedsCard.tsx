@@ -1,10 +1,15 @@
 import { editRow } from '@visograph/core/commands';
-import { type Feed, type Rack } from '@visograph/core/model';
+import { feedSchema, noted, type Feed, type Rack } from '@visograph/core/model';
 import { usableW } from '@visograph/core/racks';
-import { useState, type ReactNode } from 'react';
+import { useEffect, type ReactNode } from 'react';
 import { styled } from 'styled-components';
+import { z } from 'zod';
 import { useProject } from '../../data/project.tsx';
-import { Button, Choice, Field } from '../../kit/controls.tsx';
+import { useFormActs } from '../../data/useFormActs.ts';
+import { Button } from '../../kit/controls.tsx';
+import { ChoiceIn, NumberIn, TextIn } from '../../kit/form/fields.tsx';
+import { Form } from '../../kit/form/Form.tsx';
+import { useSchemaForm } from '../../kit/form/useSchemaForm.ts';
 import { Hint, Mono } from '../../kit/panels.tsx';
 import { Card } from '../../record/parts.tsx';
 
@@ -15,24 +20,21 @@ const Row = styled.div`
   justify-content: space-between;
   min-height: 28px;
 `;
-const Form = styled.form`
-  display: flex;
-  gap: 6px;
-  align-items: flex-end;
-  margin-top: 6px;
-`;
+const newFeed = feedSchema
+  .pick({ name: true, amps: true })
+  .extend({ phases: noted(z.enum(['1', '3']), { label: 'Phases' }) });
+const letters = ['A', 'B', 'C', 'D', 'E', 'F'];
 
 /** The feeds of a rack: what each may carry continuously, worked out from volts, amps and phases. */
 export function FeedsCard({ rack }: { rack: Rack }): ReactNode {
   const { view, commit, canEdit } = useProject();
   const { network } = view;
-  const next = ['A', 'B', 'C', 'D', 'E', 'F'].find(
-    (letter) => !rack.feeds.some((feed) => feed.name === letter),
-  );
-  const [name, setName] = useState<string | null>(null);
-  const [amps, setAmps] = useState('16');
-  const [phases, setPhases] = useState<1 | 3>(1);
-  const keep = (feeds: Feed[]): boolean => commit(editRow(network, 'rack', rack, { feeds })).ok;
+  const next = letters.find((letter) => !rack.feeds.some((feed) => feed.name === letter)) ?? '';
+  const form = useSchemaForm(newFeed, { name: next, amps: 16, phases: '1' });
+  const { make } = useFormActs(form);
+  const { setValue } = form.control;
+  useEffect(() => setValue('name', next), [setValue, next]);
+  const kept = (feeds: Feed[]) => editRow(network, 'rack', rack, { feeds });
   return (
     <Card title="Power feeds">
       {rack.feeds.length === 0 && <Hint>None stated: power is not checked against a limit.</Hint>}
@@ -44,7 +46,7 @@ export function FeedsCard({ rack }: { rack: Rack }): ReactNode {
             <Button
               $tone="quiet"
               aria-label={`Remove feed ${feed.name}`}
-              onPress={() => keep(rack.feeds.filter((one) => one.name !== feed.name))}
+              onPress={() => void commit(kept(rack.feeds.filter((one) => one.name !== feed.name)))}
             >
               Remove
             </Button>
@@ -53,22 +55,20 @@ export function FeedsCard({ rack }: { rack: Rack }): ReactNode {
       ))}
       {canEdit && (
         <Form
-          onSubmit={(event) => {
-            event.preventDefault();
-            const feed = { name: name ?? next ?? 'A', volts: 230, amps: Number(amps), phases, derating: 0.8 };
-            if (keep([...rack.feeds, feed])) setName(null);
-          }}
+          label="Add a feed"
+          form={form}
+          row
+          quiet
+          action="Add feed"
+          onSend={({ phases, ...feed }) =>
+            make(
+              kept([...rack.feeds, { ...feed, volts: 230, phases: phases === '3' ? 3 : 1, derating: 0.8 }]),
+            )
+          }
         >
-          <Field label="Feed" value={name ?? next ?? ''} onChange={setName} width={48} mono required />
-          <Field label="Amps" value={amps} onChange={setAmps} width={56} mono required />
-          <Choice
-            label="Phases"
-            width={62}
-            value={String(phases)}
-            options={[1, 3].map((count) => ({ id: String(count), text: String(count) }))}
-            onChange={(count) => setPhases(count === '3' ? 3 : 1)}
-          />
-          <Button type="submit">Add feed</Button>
+          <TextIn name="name" width={48} mono />
+          <NumberIn name="amps" width={72} />
+          <ChoiceIn name="phases" width={62} options={['1', '3'].map((id) => ({ id, text: id }))} />
         </Form>
       )}
     </Card>

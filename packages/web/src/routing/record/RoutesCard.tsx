@@ -1,13 +1,67 @@
 import { addBgpSession, addRoute, deleteBgpSession, deleteRoute } from '@visograph/core/addressing';
-import { type Device } from '@visograph/core/model';
+import { countField, noted, type Device } from '@visograph/core/model';
 import { idleText, isRouter, routeTable, vrfsOf } from '@visograph/core/routing';
 import { useMemo, useState, type ReactNode } from 'react';
+import { z } from 'zod';
 import { useProject } from '../../data/project.tsx';
 import { useShown } from '../../data/shown.ts';
-import { Button, Choice, Field } from '../../kit/controls.tsx';
+import { useFormActs } from '../../data/useFormActs.ts';
+import { Choice } from '../../kit/controls.tsx';
+import { NumberIn, TextIn } from '../../kit/form/fields.tsx';
+import { Form } from '../../kit/form/Form.tsx';
+import { useSchemaForm } from '../../kit/form/useSchemaForm.ts';
 import { Hint } from '../../kit/panels.tsx';
-import { FactForm, FactLine, FactList, useActs } from '../../record/factList.tsx';
+import { FactLine, FactList, useActs } from '../../record/factList.tsx';
 import { Card, EditableFact, Facts } from '../../record/parts.tsx';
+
+const given = (label: string) => noted(z.string().trim().min(1, 'is empty'), { label });
+const newRoute = z.object({ prefix: given('Route to'), via: given('Next hop, port, discard') });
+const newSession = z.object({
+  neighbour: given('BGP neighbour'),
+  remoteAs: countField('Its AS', 1, 4_294_967_294),
+});
+interface Adding {
+  device: Device;
+  vrfId: string | null;
+}
+
+function AddRoute({ device, vrfId }: Adding): ReactNode {
+  const { network } = useProject().view;
+  const form = useSchemaForm(newRoute, { prefix: '', via: '' });
+  const { act } = useFormActs(form);
+  return (
+    <Form
+      label="Add a route"
+      form={form}
+      row
+      quiet
+      action="Add route"
+      onSend={(route) => act(addRoute(network, device, { vrfId, ...route }))}
+    >
+      <TextIn name="prefix" mono width={124} />
+      <TextIn name="via" mono width={124} />
+    </Form>
+  );
+}
+
+function AddSession({ device, vrfId }: Adding): ReactNode {
+  const { network } = useProject().view;
+  const form = useSchemaForm(newSession, { neighbour: '' });
+  const { act } = useFormActs(form);
+  return (
+    <Form
+      label="Add a BGP session"
+      form={form}
+      row
+      quiet
+      action="Add session"
+      onSend={(session) => act(addBgpSession(network, device, { vrfId, ...session }))}
+    >
+      <TextIn name="neighbour" mono width={124} />
+      <NumberIn name="remoteAs" width={124} />
+    </Form>
+  );
+}
 
 /** Routes of a router: what it knows and why, its static routes and its sessions. */
 export function RoutesCard({ device }: { device: Device }): ReactNode {
@@ -17,10 +71,6 @@ export function RoutesCard({ device }: { device: Device }): ReactNode {
   const { why, act } = useActs();
   const vrfs = vrfsOf(network, device.id);
   const [vrf, setVrf] = useState<string | null>(null);
-  const [prefix, setPrefix] = useState('');
-  const [via, setVia] = useState('');
-  const [neighbour, setNeighbour] = useState('');
-  const [remoteAs, setRemoteAs] = useState('');
   const named = vrf ?? vrfs.at(-1) ?? 'global';
   const vrfId = named === 'global' ? null : named;
   const table = useMemo(() => routeTable(shown, device.id, vrfId), [shown, device.id, vrfId]);
@@ -88,32 +138,8 @@ export function RoutesCard({ device }: { device: Device }): ReactNode {
       </FactList>
       {canEdit && (
         <>
-          <FactForm
-            onSubmit={(event) => {
-              event.preventDefault();
-              act(addRoute(network, device, { vrfId, prefix, via }), () => {
-                setPrefix('');
-                setVia('');
-              });
-            }}
-          >
-            <Field label="Route to" mono width={124} value={prefix} onChange={setPrefix} />
-            <Field label="Next hop, port, discard" mono width={124} value={via} onChange={setVia} />
-            <Button type="submit">Add route</Button>
-          </FactForm>
-          <FactForm
-            onSubmit={(event) => {
-              event.preventDefault();
-              act(addBgpSession(network, device, { vrfId, neighbour, remoteAs: Number(remoteAs) }), () => {
-                setNeighbour('');
-                setRemoteAs('');
-              });
-            }}
-          >
-            <Field label="BGP neighbour" mono width={124} value={neighbour} onChange={setNeighbour} />
-            <Field label="Its AS" mono width={124} value={remoteAs} onChange={setRemoteAs} />
-            <Button type="submit">Add session</Button>
-          </FactForm>
+          <AddRoute device={device} vrfId={vrfId} />
+          <AddSession device={device} vrfId={vrfId} />
         </>
       )}
       {why !== null && <Hint role="alert">{why}</Hint>}

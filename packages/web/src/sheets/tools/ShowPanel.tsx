@@ -2,6 +2,7 @@ import {
   projectionNatures,
   facetState,
   facetStates,
+  nameField,
   type FacetState,
   type Sheet,
 } from '@visograph/core/model';
@@ -14,11 +15,16 @@ import {
   ungroup,
   useView as viewSet,
 } from '@visograph/core/sheets';
-import { useState, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
 import { Dialog, Radio, RadioGroup } from 'react-aria-components';
 import { styled } from 'styled-components';
+import { z } from 'zod';
 import { useProject } from '../../data/project.tsx';
-import { Button, Field } from '../../kit/controls.tsx';
+import { useFormActs } from '../../data/useFormActs.ts';
+import { Button } from '../../kit/controls.tsx';
+import { TextIn } from '../../kit/form/fields.tsx';
+import { Form } from '../../kit/form/Form.tsx';
+import { trimmed, useSchemaForm } from '../../kit/form/useSchemaForm.ts';
 import { Hint } from '../../kit/panels.tsx';
 
 const Panel = styled(Dialog)`
@@ -74,15 +80,7 @@ const Views = styled.div`
   gap: 5px;
   align-items: center;
 `;
-const Keep = styled.form`
-  display: flex;
-  gap: 6px;
-  align-items: flex-end;
-  margin-top: 4px;
-  > :first-child {
-    flex: 1;
-  }
-`;
+const newView = z.object({ name: trimmed(nameField('Name of the view', 60)) });
 
 function StateRow({
   label,
@@ -112,7 +110,8 @@ const capital = (text: string): string => `${text.slice(0, 1).toUpperCase()}${te
 /** Each kind of fact on the sheet: shown, faded, locked or hidden; own groups; and saved choices of all of these. */
 export function ShowPanel({ sheet }: { sheet: Sheet }): ReactNode {
   const { commit } = useProject();
-  const [name, setName] = useState('');
+  const form = useSchemaForm(newView, { name: '' });
+  const { make } = useFormActs(form);
   return (
     <Panel aria-label="What the sheet shows">
       {projectionNatures[sheet.projection].shows.map((facet) => (
@@ -152,15 +151,16 @@ export function ShowPanel({ sheet }: { sheet: Sheet }): ReactNode {
         ))}
         {sheet.views.length === 0 && <Hint>Save what is shown now, such as “For the field team”.</Hint>}
       </Views>
-      <Keep
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (name.trim() !== '' && commit(saveView(sheet, name)).ok) setName('');
-        }}
+      <Form
+        label="Keep a view"
+        form={form}
+        row
+        quiet
+        action="Save view"
+        onSend={({ name }) => make(saveView(sheet, name))}
       >
-        <Field label="Name of the view" value={name} onChange={setName} />
-        <Button type="submit">Save view</Button>
-      </Keep>
+        <TextIn name="name" width={230} />
+      </Form>
     </Panel>
   );
 }
