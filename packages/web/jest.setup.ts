@@ -6,5 +6,8 @@ class NoResize {
   unobserve(): void {}
   disconnect(): void {}
 }
-Object.assign(globalThis, { TextEncoder, TextDecoder, ResizeObserver: NoResize });
+const idle = (work: () => void): unknown => setTimeout(work, 0);
+Object.assign(globalThis, {
+  ...{ TextEncoder, TextDecoder, ResizeObserver: NoResize, requestIdleCallback: idle },
+});
 globalThis.CSS ??= { escape: (text: string) => text } as typeof CSS;

@@ -50,7 +50,9 @@ export function PlanSite({ open, onOpenChange }: Props): ReactNode {
           ? 'There is no template yet. Add one in Addresses, under Site templates.'
           : pools.length === 0
             ? 'Choose the pool of the region: the site gets a block of it, so that one route leads there.'
-            : null
+            : place === null
+              ? 'Choose the site: every site has prefixes already.'
+              : null
       }
       trouble={why}
       action={`Plan ${place?.name ?? 'the site'}`}

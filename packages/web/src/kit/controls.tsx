@@ -117,6 +117,7 @@ interface FieldProps {
   help?: string;
   autoComplete?: string;
   width?: number;
+  readOnly?: boolean;
   onBlur?: () => void;
   inputRef?: Ref<HTMLInputElement>;
 }
@@ -134,6 +135,7 @@ export function Field({
   help,
   autoComplete,
   width,
+  readOnly = false,
   onBlur,
   inputRef,
 }: FieldProps): ReactNode {
@@ -148,6 +150,7 @@ export function Field({
       autoFocus={autoFocus}
       isInvalid={error !== null}
       autoComplete={autoComplete}
+      isReadOnly={readOnly}
       onBlur={onBlur}
       style={{ width }}
     >

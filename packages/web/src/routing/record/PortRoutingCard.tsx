@@ -54,8 +54,9 @@ export function PortRoutingCard({ port }: { port: Port }): ReactNode {
           keep();
         }}
       >
-        <Field label="OSPF area" mono width={80} value={area} onChange={setArea} />
+        <Field readOnly={!canEdit} label="OSPF area" mono width={80} value={area} onChange={setArea} />
         <Field
+          readOnly={!canEdit}
           label={`Cost${ospf === null ? '' : `, now ${ospfCost(network, port)}`}`}
           mono
           width={96}
@@ -109,8 +110,15 @@ export function PortRoutingCard({ port }: { port: Port }): ReactNode {
             });
           }}
         >
-          <Field label="VRRP group" mono width={80} value={group} onChange={setGroup} />
-          <Field label="Shared address" mono width={124} value={virtual} onChange={setVirtual} />
+          <Field readOnly={!canEdit} label="VRRP group" mono width={80} value={group} onChange={setGroup} />
+          <Field
+            readOnly={!canEdit}
+            label="Shared address"
+            mono
+            width={124}
+            value={virtual}
+            onChange={setVirtual}
+          />
           <Button type="submit" isDisabled={group === '' || virtual === ''}>
             Add to group
           </Button>

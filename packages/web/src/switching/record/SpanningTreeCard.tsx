@@ -89,6 +89,7 @@ export function SpanningTreeCard({ device }: { device: Device }): ReactNode {
         >
           {settings.mode === 'instances' && (
             <Field
+              readOnly={!canEdit}
               label="Region"
               width={250}
               value={typed.region}
@@ -96,6 +97,7 @@ export function SpanningTreeCard({ device }: { device: Device }): ReactNode {
             />
           )}
           <Field
+            readOnly={!canEdit}
             label={settings.mode === 'instances' ? 'Instances' : 'VLANs with a priority of their own'}
             mono
             width={250}
@@ -157,6 +159,7 @@ export function PortSpanningTreeCard({ port }: { port: Port }): ReactNode {
         }}
       >
         <Field
+          readOnly={!canEdit}
           label="Path cost"
           mono
           width={110}
@@ -165,6 +168,7 @@ export function PortSpanningTreeCard({ port }: { port: Port }): ReactNode {
           help="by speed if empty"
         />
         <Field
+          readOnly={!canEdit}
           label="Port priority"
           mono
           width={110}

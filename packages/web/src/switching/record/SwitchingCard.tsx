@@ -163,6 +163,7 @@ export function SwitchingCard({ port, bothEnds = false }: { port: Port; bothEnds
           <Field
             label="Untagged VLAN"
             mono
+            readOnly={!canEdit}
             value={typed.untagged}
             onChange={(untagged) => setTyped({ ...typed, untagged })}
             help={
@@ -173,6 +174,7 @@ export function SwitchingCard({ port, bothEnds = false }: { port: Port; bothEnds
             <Field
               label="Tagged VLANs"
               mono
+              readOnly={!canEdit}
               value={typed.tagged}
               onChange={(tagged) => setTyped({ ...typed, tagged })}
               help="Numbers and ranges, such as 10,20,30-34, or all"
@@ -182,6 +184,7 @@ export function SwitchingCard({ port, bothEnds = false }: { port: Port; bothEnds
             <Field
               label="Voice VLAN"
               mono
+              readOnly={!canEdit}
               value={typed.voice}
               onChange={(voice) => setTyped({ ...typed, voice })}
             />
