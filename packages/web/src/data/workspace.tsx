@@ -1,4 +1,4 @@
-import { createContext, useContext, useMemo, useState, type ReactNode } from 'react';
+import { createContext, useCallback, useContext, useMemo, useRef, useState, type ReactNode } from 'react';
 
 /** What stands in the dock at the bottom of the work area. */
 export type Dock =
@@ -12,7 +12,13 @@ export type Dock =
   | { form: 'addDevice'; rackId: string | null; unit: number | null; modelId?: string | null }
   | { form: 'trace'; portId: string };
 
+/** What a key asks of a part of the page: the line to be typed into, the name of what is selected to be edited. */
+export type Ask = 'command line' | 'name';
+
 interface Workspace {
+  ask: (what: Ask) => void;
+  /** Answers from now on, until what it gives is called. */
+  onAsk: (what: Ask, answer: () => void) => () => void;
   dock: Dock | null;
   setDock: (dock: Dock | null) => void;
   recordOpen: boolean;
@@ -43,8 +49,19 @@ export function WorkspaceProvider({ children }: { children: ReactNode }): ReactN
   const [historyOpen, setHistoryOpen] = useState(false);
   const [keysOpen, setKeysOpen] = useState(false);
   const [ghost, setGhost] = useState<Ghost | null>(null);
+  const answers = useRef(new Map<Ask, Set<() => void>>());
+  const onAsk = useCallback<Workspace['onAsk']>((what, answer) => {
+    const known = answers.current.get(what) ?? new Set();
+    answers.current.set(what, known.add(answer));
+    return () => void known.delete(answer);
+  }, []);
+  const ask = useCallback<Workspace['ask']>((what) => {
+    for (const answer of answers.current.get(what) ?? []) answer();
+  }, []);
   const value = useMemo(
     () => ({
+      ask,
+      onAsk,
       dock,
       setDock,
       recordOpen,
@@ -58,7 +75,7 @@ export function WorkspaceProvider({ children }: { children: ReactNode }): ReactN
       ghost,
       setGhost,
     }),
-    [dock, recordOpen, stripOpen, historyOpen, keysOpen, ghost],
+    [ask, onAsk, dock, recordOpen, stripOpen, historyOpen, keysOpen, ghost],
   );
   return <Context value={value}>{children}</Context>;
 }

@@ -101,7 +101,7 @@ function useOpenFound(): (found: Found) => void {
 /** Finds anything and does things, from one line. Enter does the first of what is listed, or the one chosen by arrows. */
 export function CommandLine(): ReactNode {
   const { view, commit } = useProject();
-  const { setDock } = useWorkspace();
+  const { setDock, onAsk } = useWorkspace();
   const openFound = useOpenFound();
   const [text, setText] = useState('');
   const [open, setOpen] = useState(false);
@@ -112,11 +112,7 @@ export function CommandLine(): ReactNode {
     [open, text, view.network],
   );
 
-  useEffect(() => {
-    const focus = (): void => frame.current?.querySelector('input')?.focus();
-    window.addEventListener('visograph:command-line', focus);
-    return () => window.removeEventListener('visograph:command-line', focus);
-  }, []);
+  useEffect(() => onAsk('command line', () => frame.current?.querySelector('input')?.focus()), [onAsk]);
 
   const leave = (): void => {
     setText('');

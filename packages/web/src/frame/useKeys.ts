@@ -11,7 +11,7 @@ export function useKeys(): void {
   const where = useWhereabouts();
   const workspace = useWorkspace();
   useEffect(() => {
-    const openLine = (): boolean => window.dispatchEvent(new Event('visograph:command-line'));
+    const openLine = (): void => workspace.ask('command line');
     const connect = (): void => {
       const { selection } = where;
       if (!canEdit) return;
@@ -32,7 +32,7 @@ export function useKeys(): void {
       '/': openLine,
       c: connect,
       t: trace,
-      e: () => window.dispatchEvent(new Event('visograph:edit-name')),
+      e: () => workspace.ask('name'),
       '\\': () => workspace.setRecordOpen(!workspace.recordOpen),
       '=': () => workspace.setStripOpen(!workspace.stripOpen),
       '?': () => workspace.setKeysOpen(true),

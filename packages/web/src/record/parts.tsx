@@ -5,6 +5,7 @@ import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
 import { Input, TextField } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
+import { useWorkspace } from '../data/workspace.tsx';
 import { useWhereabouts, type Selection } from '../data/location.ts';
 import { Choice, FieldInput } from '../kit/controls.tsx';
 import { mono } from '../theme/mono.ts';
@@ -125,16 +126,15 @@ export function EditableFact<K extends Kind>({
   const listId = useId();
   const frame = useRef<HTMLDivElement>(null);
   const label = notesOf(kind, field)?.label ?? field;
+  const { onAsk } = useWorkspace();
   useEffect(() => {
-    if (field !== 'name' && field !== 'label') return;
-    const edit = (): void => {
+    if (field !== 'name' && field !== 'label') return undefined;
+    return onAsk('name', () => {
       const input = frame.current?.querySelector('input');
       input?.focus();
       input?.select();
-    };
-    window.addEventListener('visograph:edit-name', edit);
-    return () => window.removeEventListener('visograph:edit-name', edit);
-  }, [field]);
+    });
+  }, [field, onAsk]);
   const keep = (): void => {
     if (text === shown) return setWrong(null);
     const parsed = parse(canonical(text), numeric, optional);
