@@ -3,6 +3,7 @@ import { rules } from '@visograph/core/check';
 import { reports } from '@visograph/core/report';
 import { readdirSync, readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
+import { commands } from './commands.ts';
 
 const packages = fileURLToPath(new URL('../../', import.meta.url));
 /** What all tests of all packages say, those of the real interface included; not this one. */
@@ -22,6 +23,11 @@ test('every rule is named by a test', () => {
   expect(rules.map(({ key }) => key).filter((key) => !named(key))).toEqual([]);
 });
 
+test('every command of the tool is named by a test', () => {
+  expect(Object.keys(commands).filter((name) => !named(name))).toEqual([]);
+});
+
+// That every call of the server is made, by every role, is asked for by server/src/http/api.test.ts.
 test('every schedule is named by a test', () => {
   expect(reports.map(({ key }) => key).filter((key) => !named(key))).toEqual([]);
 });

@@ -23,7 +23,7 @@ import { Dialog, Radio, RadioGroup } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { Button, Choice, Field, Picker } from '../kit/controls.tsx';
-import { Hint } from '../kit/panels.tsx';
+import { Hint } from '../kit/panel/panels.tsx';
 import { Tick } from '../kit/Tick.tsx';
 import { mono } from '../theme/mono.ts';
 

@@ -6,7 +6,7 @@ import { useMemo, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { Grid, type GridColumn, type GridRow } from '../kit/grid/Grid.tsx';
-import { Empty } from '../kit/panels.tsx';
+import { Empty } from '../kit/panel/panels.tsx';
 
 const columns: readonly GridColumn[] = [
   { key: 'vrf', label: 'VRF', width: 70 },

@@ -10,7 +10,7 @@ import { Button, Choice, Floating } from '../kit/controls.tsx';
 import { Filter } from '../kit/Filter.tsx';
 import { Grid, type GridRow } from '../kit/grid/Grid.tsx';
 import { ImportRows } from '../kit/ImportRows.tsx';
-import { Empty, Work, WorkHead } from '../kit/panels.tsx';
+import { Empty, Work, WorkHead } from '../kit/panel/panels.tsx';
 import { MenuList } from '../kit/tools.tsx';
 import { Views } from '../kit/Views.tsx';
 import { AddPrefix } from './AddPrefix.tsx';

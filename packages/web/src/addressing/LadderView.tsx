@@ -12,7 +12,7 @@ import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { Dialog, Popover } from 'react-aria-components';
 import { styled, useTheme } from 'styled-components';
 import { Button } from '../kit/controls.tsx';
-import { Hint } from '../kit/panels.tsx';
+import { Hint } from '../kit/panel/panels.tsx';
 import { mono } from '../theme/mono.ts';
 import { AddPrefix } from './AddPrefix.tsx';
 import { roomForPrefix, rowHeight, RungShape } from './RungShape.tsx';

@@ -4,9 +4,9 @@ import { byName, formatPrefix, portTitle, type Network, type Prefix } from '@vis
 import { isRouter } from '@visograph/core/routing';
 import { useMemo, useState, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
-import { ActPanel } from '../kit/ActPanel.tsx';
+import { ActPanel } from '../kit/panel/ActPanel.tsx';
 import { Choice, Picker } from '../kit/controls.tsx';
-import { Preview } from '../kit/Preview.tsx';
+import { Preview } from '../kit/panel/Preview.tsx';
 import { Tick } from '../kit/Tick.tsx';
 
 interface Props {

@@ -3,9 +3,9 @@ import { byName, formatPrefix, type Prefix } from '@visograph/core/model';
 import { useState, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
-import { ActPanel } from '../kit/ActPanel.tsx';
+import { ActPanel } from '../kit/panel/ActPanel.tsx';
 import { Choice, Field, Picker } from '../kit/controls.tsx';
-import { Preview } from '../kit/Preview.tsx';
+import { Preview } from '../kit/panel/Preview.tsx';
 
 interface Props {
   open: boolean;

@@ -12,7 +12,7 @@ import { useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject, useWhoCan } from '../data/project.tsx';
 import { Button, Choice, Field } from '../kit/controls.tsx';
-import { Empty, Hint } from '../kit/panels.tsx';
+import { Empty, Hint } from '../kit/panel/panels.tsx';
 import { Tick } from '../kit/Tick.tsx';
 
 const Page = styled.div`

@@ -12,7 +12,7 @@ import { TextIn } from '../kit/form/fields.tsx';
 import { Form } from '../kit/form/Form.tsx';
 import { trimmed, useSchemaForm } from '../kit/form/useSchemaForm.ts';
 import { Grid, type GridColumn } from '../kit/grid/Grid.tsx';
-import { Empty, Hint } from '../kit/panels.tsx';
+import { Empty, Hint } from '../kit/panel/panels.tsx';
 
 const columns: readonly GridColumn[] = [
   { key: 'name', label: 'Name', width: 150, text: true, editable: true },

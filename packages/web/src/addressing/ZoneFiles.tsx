@@ -4,9 +4,9 @@ import { addressOf } from '../data/api.ts';
 import { useProject } from '../data/project.tsx';
 import { useMeantQuery } from '../data/shown.ts';
 import { Button } from '../kit/controls.tsx';
-import { PanelDialog } from '../kit/panelDialog.tsx';
-import { Hint } from '../kit/panels.tsx';
-import { PanelBody, Preview } from '../kit/Preview.tsx';
+import { PanelDialog } from '../kit/panel/panelDialog.tsx';
+import { Hint } from '../kit/panel/panels.tsx';
+import { PanelBody, Preview } from '../kit/panel/Preview.tsx';
 import { saveFile } from '../kit/saveFile.ts';
 
 const plain = 'text/plain';

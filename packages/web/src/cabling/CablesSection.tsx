@@ -5,7 +5,7 @@ import { useWhereabouts } from '../data/location.ts';
 import { useWorkspace } from '../data/workspace.tsx';
 import { Button, Keycap } from '../kit/controls.tsx';
 import { Filter } from '../kit/Filter.tsx';
-import { Empty, Work, WorkHead } from '../kit/panels.tsx';
+import { Empty, Work, WorkHead } from '../kit/panel/panels.tsx';
 import { Views } from '../kit/Views.tsx';
 import { CableGrid } from './CableGrid.tsx';
 import { cableRows } from './cableRows.ts';

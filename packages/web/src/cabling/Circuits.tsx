@@ -7,7 +7,7 @@ import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { Button, Field } from '../kit/controls.tsx';
 import { Grid } from '../kit/grid/Grid.tsx';
-import { Empty } from '../kit/panels.tsx';
+import { Empty } from '../kit/panel/panels.tsx';
 
 const Add = styled.form`
   flex: none;

@@ -6,7 +6,7 @@ import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { Choice, Field, Picker } from '../kit/controls.tsx';
 import { Grid } from '../kit/grid/Grid.tsx';
-import { Empty } from '../kit/panels.tsx';
+import { Empty } from '../kit/panel/panels.tsx';
 
 const Ask = styled.div`
   flex: none;

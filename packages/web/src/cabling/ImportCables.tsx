@@ -6,8 +6,8 @@ import { useProject } from '../data/project.tsx';
 import { Button, Choice } from '../kit/controls.tsx';
 import { FileInput } from '../kit/FileInput.tsx';
 import { Grid } from '../kit/grid/Grid.tsx';
-import { PanelDialog } from '../kit/panelDialog.tsx';
-import { Hint } from '../kit/panels.tsx';
+import { PanelDialog } from '../kit/panel/panelDialog.tsx';
+import { Hint } from '../kit/panel/panels.tsx';
 import { sendCableList, type CableListResult, type Progress } from './cableList.ts';
 
 const Body = styled.div`

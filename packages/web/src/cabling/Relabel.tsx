@@ -7,8 +7,8 @@ import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { Button, Field } from '../kit/controls.tsx';
-import { PanelDialog } from '../kit/panelDialog.tsx';
-import { Hint } from '../kit/panels.tsx';
+import { PanelDialog } from '../kit/panel/panelDialog.tsx';
+import { Hint } from '../kit/panel/panels.tsx';
 import { RulesForm } from './RulesForm.tsx';
 import { mono } from '../theme/mono.ts';
 

@@ -7,7 +7,7 @@ import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { Button, Choice } from '../kit/controls.tsx';
 import { Filter } from '../kit/Filter.tsx';
-import { Work, WorkHead } from '../kit/panels.tsx';
+import { Work, WorkHead } from '../kit/panel/panels.tsx';
 import { editModelEvent, type EditModelWish } from './editModel.ts';
 import { KitList } from './KitList.tsx';
 import { ModelEditor } from './ModelEditor.tsx';

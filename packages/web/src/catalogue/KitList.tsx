@@ -5,7 +5,7 @@ import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { Button, Picker } from '../kit/controls.tsx';
-import { Empty, Hint } from '../kit/panels.tsx';
+import { Empty, Hint } from '../kit/panel/panels.tsx';
 
 const List = styled.ul`
   flex: 1;

@@ -14,7 +14,7 @@ import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { Button, Choice, Field } from '../kit/controls.tsx';
-import { Hint, Work, WorkHead } from '../kit/panels.tsx';
+import { Hint, Work, WorkHead } from '../kit/panel/panels.tsx';
 import { ModelFace } from './ModelFace.tsx';
 import { PictureField } from './PictureField.tsx';
 import { OpticsEditor } from './OpticsEditor.tsx';

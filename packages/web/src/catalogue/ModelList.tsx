@@ -5,7 +5,7 @@ import { useEffect, useMemo, useRef, type KeyboardEvent, type ReactNode } from '
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
-import { Empty, RoleMark } from '../kit/panels.tsx';
+import { Empty, RoleMark } from '../kit/panel/panels.tsx';
 import { mono } from '../theme/mono.ts';
 import { kindText, portText, sizeText } from './figures.ts';
 import { ModelFace } from './ModelFace.tsx';

@@ -2,7 +2,7 @@ import { connectorNames, connectors, portRoles, type PortGroup } from '@visograp
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { Button, Choice, Field } from '../kit/controls.tsx';
-import { Hint } from '../kit/panels.tsx';
+import { Hint } from '../kit/panel/panels.tsx';
 import { portCount } from './figures.ts';
 
 const Group = styled.div`

@@ -4,8 +4,8 @@ import { useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { Choice } from '../kit/controls.tsx';
-import { PanelDialog } from '../kit/panelDialog.tsx';
-import { Hint } from '../kit/panels.tsx';
+import { PanelDialog } from '../kit/panel/panelDialog.tsx';
+import { Hint } from '../kit/panel/panels.tsx';
 import { PictureField } from './PictureField.tsx';
 
 const Line = styled.div`

@@ -6,8 +6,8 @@ import { styled } from 'styled-components';
 import { call } from '../data/api.ts';
 import { useProject } from '../data/project.tsx';
 import { Button } from '../kit/controls.tsx';
-import { PanelDialog } from '../kit/panelDialog.tsx';
-import { Hint } from '../kit/panels.tsx';
+import { PanelDialog } from '../kit/panel/panelDialog.tsx';
+import { Hint } from '../kit/panel/panels.tsx';
 import { ModelFace } from './ModelFace.tsx';
 
 const Rows = styled.ul`

@@ -12,9 +12,9 @@ import { StatusLine } from './StatusLine.tsx';
 import { useKeys } from './useKeys.ts';
 import { Record } from '../record/Record.tsx';
 import { SignInForm } from '../people/SignIn.tsx';
-import { Boundary } from '../kit/Boundary.tsx';
+import { Boundary } from '../kit/panel/Boundary.tsx';
 import { Button } from '../kit/controls.tsx';
-import { Empty } from '../kit/panels.tsx';
+import { Empty } from '../kit/panel/panels.tsx';
 
 /**
  * Fetched when it is asked for. Docks and records are not: what is typed right after a key that opens one must find it

@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useWorkspace } from '../data/workspace.tsx';
-import { PanelDialog } from '../kit/panelDialog.tsx';
+import { PanelDialog } from '../kit/panel/panelDialog.tsx';
 import { mono } from '../theme/mono.ts';
 
 const keys: readonly [string, string][] = [

@@ -1,7 +1,7 @@
 import type { Role } from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
-import { Mono, RoleMark } from './panels.tsx';
+import { Mono, RoleMark } from './panel/panels.tsx';
 
 const Chip = styled.button`
   font: inherit;

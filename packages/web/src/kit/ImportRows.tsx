@@ -4,9 +4,9 @@ import { ApiError, call } from '../data/api.ts';
 import { useProject } from '../data/project.tsx';
 import { Button } from './controls.tsx';
 import { FileInput } from './FileInput.tsx';
-import { ActPanel } from './ActPanel.tsx';
-import { StateMark } from './panels.tsx';
-import { Preview } from './Preview.tsx';
+import { ActPanel } from './panel/ActPanel.tsx';
+import { StateMark } from './panel/panels.tsx';
+import { Preview } from './panel/Preview.tsx';
 
 const does = { adds: 'is added', changes: 'is changed', nothing: 'is there already', wrong: 'is left out' };
 

@@ -11,8 +11,8 @@ import { Button, Choice } from '../kit/controls.tsx';
 import { ChoiceIn, TextIn } from '../kit/form/fields.tsx';
 import { Form } from '../kit/form/Form.tsx';
 import { useSchemaForm } from '../kit/form/useSchemaForm.ts';
-import { Hint } from '../kit/panels.tsx';
-import { PanelDialog } from '../kit/panelDialog.tsx';
+import { Hint } from '../kit/panel/panels.tsx';
+import { PanelDialog } from '../kit/panel/panelDialog.tsx';
 
 type Role = ProjectSummary['role'];
 type Invitation = BodyOf<'PUT /projects/:project/members'>;

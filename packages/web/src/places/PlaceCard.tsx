@@ -3,7 +3,7 @@ import { overText } from '@visograph/core/racks';
 import { useMemo, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
-import { StateMark } from '../kit/panels.tsx';
+import { StateMark } from '../kit/panel/panels.tsx';
 import { mono } from '../theme/mono.ts';
 import { capacityOfPlace, speedText } from './PlaceFigures.tsx';
 

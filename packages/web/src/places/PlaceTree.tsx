@@ -14,7 +14,7 @@ import { styled } from 'styled-components';
 import { useFindings } from '../data/findings.ts';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
-import { StateMark } from '../kit/panels.tsx';
+import { StateMark } from '../kit/panel/panels.tsx';
 import { mono } from '../theme/mono.ts';
 
 const Frame = styled.nav`

@@ -13,7 +13,7 @@ import { useWhereabouts } from '../data/location.ts';
 import { useWorkspace } from '../data/workspace.tsx';
 import { Button } from '../kit/controls.tsx';
 import { DeviceChips } from '../kit/DeviceChips.tsx';
-import { Empty, Work, WorkHead } from '../kit/panels.tsx';
+import { Empty, Work, WorkHead } from '../kit/panel/panels.tsx';
 import { mono } from '../theme/mono.ts';
 import { CapacityTable } from './CapacityTable.tsx';
 import { ImportPlaces } from './ImportPlaces.tsx';

@@ -15,8 +15,8 @@ import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { useWorkspace, type Dock } from '../data/workspace.tsx';
 import { Button, Choice, Field, Keycap, Picker } from '../kit/controls.tsx';
-import { ClosingHead, DockColumn, DockFrame, Trouble } from '../kit/dock.tsx';
-import { Hint } from '../kit/panels.tsx';
+import { ClosingHead, DockColumn, DockFrame, Trouble } from '../kit/panel/dock.tsx';
+import { Hint } from '../kit/panel/panels.tsx';
 
 type AddWish = Extract<Dock, { form: 'addDevice' }>;
 

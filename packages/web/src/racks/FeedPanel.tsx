@@ -5,8 +5,8 @@ import { useProject } from '../data/project.tsx';
 import { useShown } from '../data/shown.ts';
 import { Choice } from '../kit/controls.tsx';
 import { DeviceChips } from '../kit/DeviceChips.tsx';
-import { ClosingHead, DockColumn, DockFrame, Trouble } from '../kit/dock.tsx';
-import { Hint } from '../kit/panels.tsx';
+import { ClosingHead, DockColumn, DockFrame, Trouble } from '../kit/panel/dock.tsx';
+import { Hint } from '../kit/panel/panels.tsx';
 import { useBench } from './bench/bench.tsx';
 
 const Listed = ({ devices, none }: { devices: readonly Device[]; none: string }): ReactNode =>

@@ -6,8 +6,8 @@ import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { Choice, Field } from '../kit/controls.tsx';
-import { ClosingHead, DockColumn, DockFrame } from '../kit/dock.tsx';
-import { Hint, Mono, StateMark } from '../kit/panels.tsx';
+import { ClosingHead, DockColumn, DockFrame } from '../kit/panel/dock.tsx';
+import { Hint, Mono, StateMark } from '../kit/panel/panels.tsx';
 
 const Rows = styled.ol`
   overflow: auto;

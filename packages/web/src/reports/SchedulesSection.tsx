@@ -8,7 +8,7 @@ import { useMeantQuery, useShown } from '../data/shown.ts';
 import { useWhereabouts } from '../data/location.ts';
 import { Choice, Button } from '../kit/controls.tsx';
 import { Grid, type GridColumn } from '../kit/grid/Grid.tsx';
-import { Empty, Work, WorkHead } from '../kit/panels.tsx';
+import { Empty, Work, WorkHead } from '../kit/panel/panels.tsx';
 import { PrintTable } from './PrintTable.tsx';
 
 const widths: Record<string, number> = {

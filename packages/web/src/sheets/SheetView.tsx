@@ -23,7 +23,7 @@ import { useWorkspace } from '../data/workspace.tsx';
 import { Button, Floating } from '../kit/controls.tsx';
 import { Tool } from '../kit/Tool.tsx';
 import { useKeysHere } from '../kit/useKeysHere.ts';
-import { Empty, Work, WorkHead } from '../kit/panels.tsx';
+import { Empty, Work, WorkHead } from '../kit/panel/panels.tsx';
 import { useTraced } from '../cabling/trace/useTraced.ts';
 import { AddMenu } from './tools/AddMenu.tsx';
 import { ChosenTools } from './tools/ChosenTools.tsx';

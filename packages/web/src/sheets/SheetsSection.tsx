@@ -6,7 +6,7 @@ import { styled } from 'styled-components';
 import { useProject, useWhoCan } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { Button } from '../kit/controls.tsx';
-import { Empty, Work, WorkHead } from '../kit/panels.tsx';
+import { Empty, Work, WorkHead } from '../kit/panel/panels.tsx';
 import { PrintMany } from './printing/PrintMany.tsx';
 import { drawAhead, warmDrawing } from './useScene.ts';
 import { SheetView } from './SheetView.tsx';

@@ -37,7 +37,7 @@ import {
 import { useMemo } from 'react';
 import { useProject } from '../data/project.tsx';
 import type { SlidLabel } from './surface/LinkLayer.tsx';
-import type { Moved } from './surface/moved.ts';
+import type { Moved } from './surface/acts/moved.ts';
 
 /** Marks as they were copied, for this window and all its sheets. */
 let clipboard: { marks: Mark[]; deviceIds: string[]; at: Map<string, Point> } | null = null;

@@ -15,7 +15,7 @@ import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { Choice } from '../kit/controls.tsx';
 import { Filter } from '../kit/Filter.tsx';
-import { Empty, Hint } from '../kit/panels.tsx';
+import { Empty, Hint } from '../kit/panel/panels.tsx';
 import { VlanMatrix, type Painted } from './VlanMatrix.tsx';
 
 const Bar = styled.div`

@@ -13,7 +13,7 @@ import { useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { Button, Choice, Field } from '../kit/controls.tsx';
-import { Empty, Hint } from '../kit/panels.tsx';
+import { Empty, Hint } from '../kit/panel/panels.tsx';
 import { mono } from '../theme/mono.ts';
 
 const Page = styled.div`

@@ -14,7 +14,7 @@ import { Form } from '../kit/form/Form.tsx';
 import { trimmed, useSchemaForm } from '../kit/form/useSchemaForm.ts';
 import { Filter } from '../kit/Filter.tsx';
 import { Grid, type GridColumn, type GridRow } from '../kit/grid/Grid.tsx';
-import { Empty, Work, WorkHead } from '../kit/panels.tsx';
+import { Empty, Work, WorkHead } from '../kit/panel/panels.tsx';
 import { Views } from '../kit/Views.tsx';
 import { editVlan } from './editVlan.ts';
 import { MatrixView } from './MatrixView.tsx';

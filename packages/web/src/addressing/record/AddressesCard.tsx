@@ -4,7 +4,7 @@ import { vlanText, numberingOfPort } from '@visograph/core/switching';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../../data/project.tsx';
-import { Hint } from '../../kit/panels.tsx';
+import { Hint } from '../../kit/panel/panels.tsx';
 import { GiveAddress, TakeBack } from './GiveAddress.tsx';
 import { Card, Goto } from '../../record/parts.tsx';
 

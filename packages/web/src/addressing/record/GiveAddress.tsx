@@ -8,7 +8,7 @@ import { Button } from '../../kit/controls.tsx';
 import { ChoiceIn, TextIn } from '../../kit/form/fields.tsx';
 import { Form } from '../../kit/form/Form.tsx';
 import { useSchemaForm } from '../../kit/form/useSchemaForm.ts';
-import { Hint } from '../../kit/panels.tsx';
+import { Hint } from '../../kit/panel/panels.tsx';
 
 const wish = z.object({
   text: noted(z.string().trim().min(1, 'is empty'), { label: 'Address, or a prefix' }),

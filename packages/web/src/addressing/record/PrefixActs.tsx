@@ -2,10 +2,10 @@ import { planIpv6, renumber, retirePrefix } from '@visograph/core/addressing';
 import { type Prefix } from '@visograph/core/model';
 import { useState, type ReactNode } from 'react';
 import { useProject } from '../../data/project.tsx';
-import { ActPanel } from '../../kit/ActPanel.tsx';
+import { ActPanel } from '../../kit/panel/ActPanel.tsx';
 import { Button, Field } from '../../kit/controls.tsx';
-import { Hint } from '../../kit/panels.tsx';
-import { Preview } from '../../kit/Preview.tsx';
+import { Hint } from '../../kit/panel/panels.tsx';
+import { Preview } from '../../kit/panel/Preview.tsx';
 
 /** Renumbers a prefix after showing every fact that changes with it; retires it; gives IPv6 by VLAN number. */
 export function PrefixActs({ row }: { row: Prefix }): ReactNode {

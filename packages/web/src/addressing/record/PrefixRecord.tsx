@@ -30,7 +30,7 @@ import { styled } from 'styled-components';
 import { useProject } from '../../data/project.tsx';
 import { useWhereabouts } from '../../data/location.ts';
 import { Button, Picker } from '../../kit/controls.tsx';
-import { Hint } from '../../kit/panels.tsx';
+import { Hint } from '../../kit/panel/panels.tsx';
 import { Card, ChosenFact, EditableFact, Facts, Goto, Head } from '../../record/parts.tsx';
 import { KeepAddress } from './KeepAddress.tsx';
 import { PrefixActs } from './PrefixActs.tsx';

@@ -4,8 +4,8 @@ import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../../data/project.tsx';
 import { Button } from '../../kit/controls.tsx';
-import { ClosingHead, DockColumn, DockFrame, Trouble } from '../../kit/dock.tsx';
-import { Hint, StateMark } from '../../kit/panels.tsx';
+import { ClosingHead, DockColumn, DockFrame, Trouble } from '../../kit/panel/dock.tsx';
+import { Hint, StateMark } from '../../kit/panel/panels.tsx';
 import { mono } from '../../theme/mono.ts';
 
 const Text = styled.textarea`

@@ -3,7 +3,7 @@ import { modelTitle } from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { ListBox, ListBoxItem } from 'react-aria-components';
 import { styled } from 'styled-components';
-import { Hint } from '../../kit/panels.tsx';
+import { Hint } from '../../kit/panel/panels.tsx';
 import { mono } from '../../theme/mono.ts';
 
 /** One scroll area for both, so that the fields below stay where they are. */

@@ -8,7 +8,7 @@ import { Button } from '../../kit/controls.tsx';
 import { ChoiceIn, NumberIn, TextIn } from '../../kit/form/fields.tsx';
 import { Form } from '../../kit/form/Form.tsx';
 import { useSchemaForm } from '../../kit/form/useSchemaForm.ts';
-import { Hint } from '../../kit/panels.tsx';
+import { Hint } from '../../kit/panel/panels.tsx';
 import { Card, Goto } from '../../record/parts.tsx';
 
 const { name, kind, lengthM } = pathwaySchema.shape;

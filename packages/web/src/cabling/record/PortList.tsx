@@ -14,7 +14,7 @@ import { useWhereabouts } from '../../data/location.ts';
 import { mono } from '../../theme/mono.ts';
 import { useTheme } from '../../theme/theme.tsx';
 import { Goto } from '../../record/parts.tsx';
-import { Hint } from '../../kit/panels.tsx';
+import { Hint } from '../../kit/panel/panels.tsx';
 
 const Strip = styled.div`
   display: flex;

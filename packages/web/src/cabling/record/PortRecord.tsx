@@ -15,7 +15,7 @@ import type { ReactNode } from 'react';
 import { useProject } from '../../data/project.tsx';
 import { useWorkspace } from '../../data/workspace.tsx';
 import { Button, Keycap } from '../../kit/controls.tsx';
-import { Hint } from '../../kit/panels.tsx';
+import { Hint } from '../../kit/panel/panels.tsx';
 import { CagePicker } from './CagePicker.tsx';
 import { DisconnectButton } from './DisconnectButton.tsx';
 import { Card, ChosenFact, EditableFact, Facts, Goto, Head } from '../../record/parts.tsx';

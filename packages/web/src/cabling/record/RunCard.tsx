@@ -3,7 +3,7 @@ import { portTitle, speedText } from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useShown } from '../../data/shown.ts';
-import { StateMark } from '../../kit/panels.tsx';
+import { StateMark } from '../../kit/panel/panels.tsx';
 import { Card, Facts, Goto } from '../../record/parts.tsx';
 
 const Fault = styled.p`

@@ -4,8 +4,8 @@ import { useEffect, useMemo, useRef, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useShown } from '../../data/shown.ts';
 import { useWhereabouts } from '../../data/location.ts';
-import { ClosingHead, DockColumn, DockFrame } from '../../kit/dock.tsx';
-import { RoleMark, StateMark } from '../../kit/panels.tsx';
+import { ClosingHead, DockColumn, DockFrame } from '../../kit/panel/dock.tsx';
+import { RoleMark, StateMark } from '../../kit/panel/panels.tsx';
 import { mono } from '../../theme/mono.ts';
 
 const Strip = styled.ol`

@@ -8,7 +8,7 @@ import { Button } from '../../kit/controls.tsx';
 import { TextIn } from '../../kit/form/fields.tsx';
 import { Form } from '../../kit/form/Form.tsx';
 import { trimmed, useSchemaForm } from '../../kit/form/useSchemaForm.ts';
-import { Hint } from '../../kit/panels.tsx';
+import { Hint } from '../../kit/panel/panels.tsx';
 
 const newKit = z.object({ name: trimmed(nameField('Kit')) });
 

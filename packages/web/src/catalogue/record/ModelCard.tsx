@@ -4,7 +4,7 @@ import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../../data/project.tsx';
 import { Button, Picker } from '../../kit/controls.tsx';
-import { Hint, Mono, StateMark } from '../../kit/panels.tsx';
+import { Hint, Mono, StateMark } from '../../kit/panel/panels.tsx';
 import { Card, Goto } from '../../record/parts.tsx';
 
 const Preview = styled.div`

@@ -9,7 +9,7 @@ import { ModelFace } from '../ModelFace.tsx';
 import { useProject } from '../../data/project.tsx';
 import { useWhereabouts } from '../../data/location.ts';
 import { Button } from '../../kit/controls.tsx';
-import { Hint, Mono } from '../../kit/panels.tsx';
+import { Hint, Mono } from '../../kit/panel/panels.tsx';
 import { Card, Facts, Goto, Head } from '../../record/parts.tsx';
 import { RowHistory } from '../../record/RowHistory.tsx';
 

@@ -12,7 +12,7 @@ import { useState, type ReactNode } from 'react';
 import { useProject } from '../../data/project.tsx';
 import { useWhereabouts } from '../../data/location.ts';
 import { Button, Picker } from '../../kit/controls.tsx';
-import { Hint } from '../../kit/panels.tsx';
+import { Hint } from '../../kit/panel/panels.tsx';
 
 type Asking = 'move' | 'merge' | 'delete';
 const top = 'top';

@@ -5,8 +5,8 @@ import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../../data/project.tsx';
 import { Button, Choice } from '../../kit/controls.tsx';
-import { ClosingHead, DockColumn, DockFrame } from '../../kit/dock.tsx';
-import { Hint, Mono, RoleMark } from '../../kit/panels.tsx';
+import { ClosingHead, DockColumn, DockFrame } from '../../kit/panel/dock.tsx';
+import { Hint, Mono, RoleMark } from '../../kit/panel/panels.tsx';
 import { useBench } from './bench.tsx';
 import { unracked } from './Gear.tsx';
 

@@ -17,8 +17,8 @@ import { useProject } from '../../data/project.tsx';
 import { useWhereabouts } from '../../data/location.ts';
 import { useWorkspace } from '../../data/workspace.tsx';
 import { Field } from '../../kit/controls.tsx';
-import { Hint, RoleMark } from '../../kit/panels.tsx';
-import type { Cargo } from './useCarry.ts';
+import { Hint, RoleMark } from '../../kit/panel/panels.tsx';
+import type { Cargo } from './acts/useCarry.ts';
 
 const Panel = styled.aside`
   flex: none;

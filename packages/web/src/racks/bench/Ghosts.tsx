@@ -7,7 +7,7 @@ import { styled } from 'styled-components';
 import { useTheme } from '../../theme/theme.tsx';
 import type { Ghost } from '../../data/workspace.tsx';
 import type { RackSpot } from './benchLayout.ts';
-import { cargoShape, type Carry } from './useCarry.ts';
+import { cargoShape, type Carry } from './acts/useCarry.ts';
 
 const Layer = styled.svg`
   position: absolute;

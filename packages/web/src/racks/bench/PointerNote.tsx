@@ -4,7 +4,7 @@ import { cableAt, circuitAt, otherEnds, portTitle, roles, type Network } from '@
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import type { Point } from './benchLayout.ts';
-import type { Carry } from './useCarry.ts';
+import type { Carry } from './acts/useCarry.ts';
 
 const Note = styled.div<{ $bad?: boolean }>`
   position: fixed;

@@ -6,7 +6,7 @@ import { addressOf } from '../../data/api.ts';
 import { useProject } from '../../data/project.tsx';
 import { useMeantQuery } from '../../data/shown.ts';
 import { Button } from '../../kit/controls.tsx';
-import { Hint } from '../../kit/panels.tsx';
+import { Hint } from '../../kit/panel/panels.tsx';
 import { useBench } from './bench.tsx';
 
 const Panel = styled(Dialog)`

@@ -15,7 +15,7 @@ import { useWorkspace } from '../../data/workspace.tsx';
 import { Floating } from '../../kit/controls.tsx';
 import { Tool } from '../../kit/Tool.tsx';
 import { useKeysHere } from '../../kit/useKeysHere.ts';
-import { Work, WorkHead } from '../../kit/panels.tsx';
+import { Work, WorkHead } from '../../kit/panel/panels.tsx';
 import { useTheme } from '../../theme/theme.tsx';
 import { BenchProvider, useBench } from './bench.tsx';
 import { layOutRacks, type RackSpot } from './benchLayout.ts';
@@ -27,7 +27,7 @@ import { Gear } from './Gear.tsx';
 import { PrintRack } from './PrintRack.tsx';
 import { RackSurface } from './RackSurface.tsx';
 import { ShowRacks } from './ShowRacks.tsx';
-import { useCarry } from './useCarry.ts';
+import { useCarry } from './acts/useCarry.ts';
 import { WherePanel } from '../WherePanel.tsx';
 
 const Body = styled.div`

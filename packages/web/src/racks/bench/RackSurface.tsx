@@ -9,11 +9,11 @@ import type { RackSpot } from './benchLayout.ts';
 import { Ghosts } from './Ghosts.tsx';
 import { CarryNote, HoverNote } from './PointerNote.tsx';
 import { RackNode, type RackNodeType } from './RackNode.tsx';
-import type { useCarry } from './useCarry.ts';
-import { useHover } from './useHover.ts';
-import { usePlateActions } from './usePlateActions.ts';
-import { useRackNodes } from './useRackNodes.ts';
-import { useRackView } from './useRackView.ts';
+import type { useCarry } from './acts/useCarry.ts';
+import { useHover } from './acts/useHover.ts';
+import { usePlateActions } from './acts/usePlateActions.ts';
+import { useRackNodes } from './acts/useRackNodes.ts';
+import { useRackView } from './acts/useRackView.ts';
 
 const Canvas = styled.div`
   position: absolute;

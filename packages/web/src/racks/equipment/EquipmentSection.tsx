@@ -4,7 +4,7 @@ import { useWhereabouts } from '../../data/location.ts';
 import { useWorkspace } from '../../data/workspace.tsx';
 import { Button } from '../../kit/controls.tsx';
 import { Filter } from '../../kit/Filter.tsx';
-import { Empty, Work, WorkHead } from '../../kit/panels.tsx';
+import { Empty, Work, WorkHead } from '../../kit/panel/panels.tsx';
 import { DeviceGrid } from './DeviceGrid.tsx';
 import { deviceRows } from './deviceRows.ts';
 

@@ -9,7 +9,7 @@ import { Button, Choice } from '../../kit/controls.tsx';
 import { NumberIn, TextIn } from '../../kit/form/fields.tsx';
 import { Form } from '../../kit/form/Form.tsx';
 import { trimmed, useSchemaForm } from '../../kit/form/useSchemaForm.ts';
-import { Hint } from '../../kit/panels.tsx';
+import { Hint } from '../../kit/panel/panels.tsx';
 import { Card } from '../../record/parts.tsx';
 
 const newPlace = z.object({ name: trimmed(nameField('Place')) });

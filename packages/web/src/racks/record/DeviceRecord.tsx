@@ -17,7 +17,7 @@ import { useProject } from '../../data/project.tsx';
 import { useWhereabouts } from '../../data/location.ts';
 import { useWorkspace } from '../../data/workspace.tsx';
 import { Button, Choice, Keycap } from '../../kit/controls.tsx';
-import { Hint } from '../../kit/panels.tsx';
+import { Hint } from '../../kit/panel/panels.tsx';
 import { Card, ChosenFact, EditableFact, Facts, Goto, Head } from '../../record/parts.tsx';
 import { ModelCard } from '../../catalogue/record/ModelCard.tsx';
 import { OwnFields } from '../../record/OwnFields.tsx';

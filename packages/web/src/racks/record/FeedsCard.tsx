@@ -10,7 +10,7 @@ import { Button } from '../../kit/controls.tsx';
 import { ChoiceIn, NumberIn, TextIn } from '../../kit/form/fields.tsx';
 import { Form } from '../../kit/form/Form.tsx';
 import { useSchemaForm } from '../../kit/form/useSchemaForm.ts';
-import { Hint, Mono } from '../../kit/panels.tsx';
+import { Hint, Mono } from '../../kit/panel/panels.tsx';
 import { Card } from '../../record/parts.tsx';
 
 const Row = styled.div`

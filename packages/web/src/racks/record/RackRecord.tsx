@@ -10,7 +10,7 @@ import { useShown } from '../../data/shown.ts';
 import { useWhereabouts } from '../../data/location.ts';
 import { useWorkspace } from '../../data/workspace.tsx';
 import { Button } from '../../kit/controls.tsx';
-import { Hint } from '../../kit/panels.tsx';
+import { Hint } from '../../kit/panel/panels.tsx';
 import { mono } from '../../theme/mono.ts';
 import { Card, ChosenFact, EditableFact, Facts, Goto, Head } from '../../record/parts.tsx';
 import { FeedsCard } from './FeedsCard.tsx';

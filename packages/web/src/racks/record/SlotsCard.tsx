@@ -4,7 +4,7 @@ import { useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../../data/project.tsx';
 import { Button, Choice } from '../../kit/controls.tsx';
-import { Hint, Mono } from '../../kit/panels.tsx';
+import { Hint, Mono } from '../../kit/panel/panels.tsx';
 import { Card } from '../../record/parts.tsx';
 
 const Row = styled.div`

@@ -5,7 +5,7 @@ import { ospfCost } from '@visograph/core/routing';
 import { useState, type ReactNode } from 'react';
 import { useProject } from '../../data/project.tsx';
 import { Button, Choice, Field } from '../../kit/controls.tsx';
-import { Hint } from '../../kit/panels.tsx';
+import { Hint } from '../../kit/panel/panels.tsx';
 import { Tick } from '../../kit/Tick.tsx';
 import { FactForm, FactLine, FactList, useActs } from '../../record/factList.tsx';
 import { Card } from '../../record/parts.tsx';

@@ -10,7 +10,7 @@ import { Choice } from '../../kit/controls.tsx';
 import { NumberIn, TextIn } from '../../kit/form/fields.tsx';
 import { Form } from '../../kit/form/Form.tsx';
 import { useSchemaForm } from '../../kit/form/useSchemaForm.ts';
-import { Hint } from '../../kit/panels.tsx';
+import { Hint } from '../../kit/panel/panels.tsx';
 import { FactLine, FactList, useActs } from '../../record/factList.tsx';
 import { Card, EditableFact, Facts } from '../../record/parts.tsx';
 

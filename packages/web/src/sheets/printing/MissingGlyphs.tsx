@@ -4,7 +4,7 @@ import { styled } from 'styled-components';
 import { call } from '../../data/api.ts';
 import { useProject } from '../../data/project.tsx';
 import { useMeantQuery } from '../../data/shown.ts';
-import { Hint } from '../../kit/panels.tsx';
+import { Hint } from '../../kit/panel/panels.tsx';
 
 const Box = styled.div`
   display: flex;

@@ -8,7 +8,7 @@ import { addressOf, call } from '../../data/api.ts';
 import { useProject } from '../../data/project.tsx';
 import { useMeantQuery } from '../../data/shown.ts';
 import { Button, Choice, Field } from '../../kit/controls.tsx';
-import { Hint } from '../../kit/panels.tsx';
+import { Hint } from '../../kit/panel/panels.tsx';
 import { Tick } from '../../kit/Tick.tsx';
 import { MissingGlyphs } from './MissingGlyphs.tsx';
 import { PrintPages, type PaperPages } from './PrintPages.tsx';

@@ -6,7 +6,7 @@ import { styled } from 'styled-components';
 import { useProject } from '../../data/project.tsx';
 import { useWhereabouts } from '../../data/location.ts';
 import { Button, Choice, Picker } from '../../kit/controls.tsx';
-import { Hint } from '../../kit/panels.tsx';
+import { Hint } from '../../kit/panel/panels.tsx';
 import { Tick } from '../../kit/Tick.tsx';
 import { Card, Head } from '../../record/parts.tsx';
 import { RowHistory } from '../../record/RowHistory.tsx';

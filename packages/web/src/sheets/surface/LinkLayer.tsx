@@ -12,7 +12,7 @@ import { useReactFlow, useStore, ViewportPortal } from '@xyflow/react';
 import { memo, useMemo, useState, type PointerEvent as ReactPointerEvent, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useTheme } from '../../theme/theme.tsx';
-import { useGradually } from './useGradually.ts';
+import { useGradually } from './acts/useGradually.ts';
 import { detailAt } from './sheetNodes.tsx';
 
 const Layer = styled.svg`

@@ -9,16 +9,16 @@ import { FarLayer } from './FarLayer.tsx';
 import { LinkLayer, type LinkActs } from './LinkLayer.tsx';
 import { MiniMap } from './MiniMap.tsx';
 import { Peers, usePeers } from './Peers.tsx';
-import type { Moved } from './moved.ts';
+import type { Moved } from './acts/moved.ts';
 import { GuideLines, PulledLine } from './SheetLines.tsx';
 import { Acts, markIdOf, nodeTypes, type NodeActs, type SheetNode } from './sheetNodes.tsx';
-import { useDragging } from './useDragging.ts';
-import { useFollowing } from './useFollowing.ts';
-import { useMounted } from './useMounted.ts';
-import { useNudges } from './useNudges.ts';
-import { usePulling } from './usePulling.ts';
-import { useSheetNodes } from './useSheetNodes.ts';
-import { useTelling } from './useTelling.ts';
+import { useDragging } from './acts/useDragging.ts';
+import { useFollowing } from './acts/useFollowing.ts';
+import { useMounted } from './acts/useMounted.ts';
+import { useNudges } from './acts/useNudges.ts';
+import { usePulling } from './acts/usePulling.ts';
+import { useSheetNodes } from './acts/useSheetNodes.ts';
+import { useTelling } from './acts/useTelling.ts';
 
 const Canvas = styled.div`
   position: absolute;

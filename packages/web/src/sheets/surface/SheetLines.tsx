@@ -3,7 +3,7 @@ import { ViewportPortal } from '@xyflow/react';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useTheme } from '../../theme/theme.tsx';
-import type { Pulled } from './usePulling.ts';
+import type { Pulled } from './acts/usePulling.ts';
 
 const Lines = styled.svg`
   position: absolute;

@@ -6,7 +6,7 @@ import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../../data/project.tsx';
 import { Button } from '../../kit/controls.tsx';
-import { PanelDialog } from '../../kit/panelDialog.tsx';
+import { PanelDialog } from '../../kit/panel/panelDialog.tsx';
 import type { SheetActs } from '../useSheetActs.ts';
 
 const Choices = styled.div`

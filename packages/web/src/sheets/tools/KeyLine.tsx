@@ -2,7 +2,7 @@ import type { KeyEntry } from '@visograph/core/sheets';
 import { MediumStroke, shadeColour } from '@visograph/drawing';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
-import { RoleMark } from '../../kit/panels.tsx';
+import { RoleMark } from '../../kit/panel/panels.tsx';
 import { useTheme } from '../../theme/theme.tsx';
 
 const Line = styled.ul`

@@ -4,7 +4,7 @@ import { modelDrag } from '../surface/SheetCanvas.tsx';
 import { styled } from 'styled-components';
 import { useProject } from '../../data/project.tsx';
 import { Filter } from '../../kit/Filter.tsx';
-import { Hint, RoleMark } from '../../kit/panels.tsx';
+import { Hint, RoleMark } from '../../kit/panel/panels.tsx';
 
 const Frame = styled.aside`
   flex: none;

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { Button } from '../../kit/controls.tsx';
-import { PanelDialog } from '../../kit/panelDialog.tsx';
+import { PanelDialog } from '../../kit/panel/panelDialog.tsx';
 import { copied } from '../useSheetActs.ts';
 
 /** Pasting devices makes new ones in the network: that is asked first. */

@@ -25,7 +25,7 @@ import { Button } from '../../kit/controls.tsx';
 import { TextIn } from '../../kit/form/fields.tsx';
 import { Form } from '../../kit/form/Form.tsx';
 import { trimmed, useSchemaForm } from '../../kit/form/useSchemaForm.ts';
-import { Hint } from '../../kit/panels.tsx';
+import { Hint } from '../../kit/panel/panels.tsx';
 
 const Panel = styled(Dialog)`
   width: 372px;

@@ -4,7 +4,7 @@ import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../../data/project.tsx';
 import { Button } from '../../kit/controls.tsx';
-import { RoleMark } from '../../kit/panels.tsx';
+import { RoleMark } from '../../kit/panel/panels.tsx';
 
 const Frame = styled.section`
   position: absolute;

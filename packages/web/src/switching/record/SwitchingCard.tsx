@@ -19,7 +19,7 @@ import {
 import { useState, type ReactNode } from 'react';
 import { useProject } from '../../data/project.tsx';
 import { Button, Choice, Field } from '../../kit/controls.tsx';
-import { Hint } from '../../kit/panels.tsx';
+import { Hint } from '../../kit/panel/panels.tsx';
 import { Tick } from '../../kit/Tick.tsx';
 import { Card, Facts, Goto } from '../../record/parts.tsx';
 

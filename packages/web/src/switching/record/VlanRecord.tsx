@@ -15,7 +15,7 @@ import { useProject } from '../../data/project.tsx';
 import { useShown } from '../../data/shown.ts';
 import { useWhereabouts } from '../../data/location.ts';
 import { Button, Choice } from '../../kit/controls.tsx';
-import { Hint } from '../../kit/panels.tsx';
+import { Hint } from '../../kit/panel/panels.tsx';
 import { Tick } from '../../kit/Tick.tsx';
 import { Card, EditableFact, Facts, Goto, Head } from '../../record/parts.tsx';
 import { RowHistory } from '../../record/RowHistory.tsx';

@@ -1,7 +1,7 @@
 import { useReactFlow, type Viewport } from '@xyflow/react';
 import { useCallback, useEffect, useRef, type RefObject } from 'react';
-import { useWorkspace } from '../../data/workspace.tsx';
-import type { RackSpot } from './benchLayout.ts';
+import { useWorkspace } from '../../../data/workspace.tsx';
+import type { RackSpot } from '../benchLayout.ts';
 
 /** What of the racks is in view: all of them, until somebody pans or zooms; and the place of a device being added. */
 export function useRackView(

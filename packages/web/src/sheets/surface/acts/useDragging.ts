@@ -2,7 +2,7 @@ import type { Sheet } from '@visograph/core/model';
 import { snapToOthers, type Guide, type Point, type Scene } from '@visograph/core/sheets';
 import { useCallback, useEffect, useState, type Dispatch, type RefObject, type SetStateAction } from 'react';
 import { movedBy, type Moved } from './moved.ts';
-import { markIdOf, type SheetNode } from './sheetNodes.tsx';
+import { markIdOf, type SheetNode } from '../sheetNodes.tsx';
 
 type Drag = (event: unknown, node: SheetNode, dragged: SheetNode[]) => void;
 interface Dragging {

@@ -3,8 +3,8 @@ import { type Attempt } from '@visograph/core/commands';
 import { type CatalogueModel, type Device, type Network } from '@visograph/core/model';
 import { addDevice, candidateOf, moveBlock, nextDeviceName, refusals, tryMove } from '@visograph/core/racks';
 import { useCallback, useEffect, useRef, useState, type PointerEvent as ReactPointerEvent } from 'react';
-import { useProject } from '../../data/project.tsx';
-import { faceAt, landing, type Landing, type Point, type RackSpot } from './benchLayout.ts';
+import { useProject } from '../../../data/project.tsx';
+import { faceAt, landing, type Landing, type Point, type RackSpot } from '../benchLayout.ts';
 
 /** What is being carried over the racks: devices that are there, or a model from the catalogue. */
 export type Cargo =

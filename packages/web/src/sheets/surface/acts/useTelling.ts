@@ -1,7 +1,7 @@
 import type { Point } from '@visograph/core/sheets';
 import { useCallback, useEffect, useRef } from 'react';
-import { useProject } from '../../data/project.tsx';
-import { markIdOf } from './sheetNodes.tsx';
+import { useProject } from '../../../data/project.tsx';
+import { markIdOf } from '../sheetNodes.tsx';
 
 /** Tells others on the sheet where this person points, and what they have chosen. */
 export function useTelling(sheetId: string, chosenIds: readonly string[]): (at: Point | null) => void {

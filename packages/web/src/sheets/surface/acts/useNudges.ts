@@ -3,7 +3,7 @@ import type { Point, Scene } from '@visograph/core/sheets';
 import { applyNodeChanges, type NodeChange } from '@xyflow/react';
 import { useCallback, useEffect, useRef, type Dispatch, type RefObject, type SetStateAction } from 'react';
 import { movedBy, type Moved } from './moved.ts';
-import type { SheetNode } from './sheetNodes.tsx';
+import type { SheetNode } from '../sheetNodes.tsx';
 
 /** Milliseconds after the last arrow key until a move by keys is kept. */
 const nudgePause = 350;

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
-import { Button } from './controls.tsx';
+import { Button } from '../controls.tsx';
 
 /** The dock below the work area: columns beside each other, the main action at the lower right. */
 export const DockFrame = styled.section`

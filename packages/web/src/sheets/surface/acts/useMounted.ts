@@ -1,8 +1,8 @@
 import { overlap, type Box } from '@visograph/core/sheets';
 import { useStore } from '@xyflow/react';
 import { useMemo, useState } from 'react';
-import { farAbove, farBelow } from './FarLayer.tsx';
-import type { SheetNode } from './sheetNodes.tsx';
+import { farAbove, farBelow } from '../FarLayer.tsx';
+import type { SheetNode } from '../sheetNodes.tsx';
 import { useGradually } from './useGradually.ts';
 import { useRegion } from './useRegion.ts';
 

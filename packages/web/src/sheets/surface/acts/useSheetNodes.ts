@@ -8,7 +8,7 @@ import {
   type RefObject,
   type SetStateAction,
 } from 'react';
-import { markNodeId, nodesOf, type SheetNode } from './sheetNodes.tsx';
+import { markNodeId, nodesOf, type SheetNode } from '../sheetNodes.tsx';
 
 interface SheetNodes {
   nodes: SheetNode[];

@@ -1,8 +1,8 @@
 import { roles, type Role } from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
-import { useTheme } from '../theme/theme.tsx';
-import { mono } from '../theme/mono.ts';
+import { useTheme } from '../../theme/theme.tsx';
+import { mono } from '../../theme/mono.ts';
 
 /** The heading line of a work area: title, a figure beside it, actions at the right. */
 export const WorkHead = styled.header`

@@ -1,12 +1,12 @@
 import { cableAt, type Network } from '@visograph/core/model';
 import { elevationCables } from '@visograph/core/racks';
 import { useMemo } from 'react';
-import { useProject } from '../../data/project.tsx';
-import { useWhereabouts } from '../../data/location.ts';
-import { useTraced } from '../../cabling/trace/useTraced.ts';
-import { useBench } from './bench.tsx';
-import type { RackSpot } from './benchLayout.ts';
-import type { PlateActions, RackNodeType } from './RackNode.tsx';
+import { useProject } from '../../../data/project.tsx';
+import { useWhereabouts } from '../../../data/location.ts';
+import { useTraced } from '../../../cabling/trace/useTraced.ts';
+import { useBench } from '../bench.tsx';
+import type { RackSpot } from '../benchLayout.ts';
+import type { PlateActions, RackNodeType } from '../RackNode.tsx';
 
 const noOne: ReadonlySet<string> = new Set();
 type Cables = NonNullable<RackNodeType['data']['cables']>;

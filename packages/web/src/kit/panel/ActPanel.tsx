@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import { Button } from './controls.tsx';
+import { Button } from '../controls.tsx';
 import { PanelDialog } from './panelDialog.tsx';
 import { Hint } from './panels.tsx';
 import { PanelBody } from './Preview.tsx';

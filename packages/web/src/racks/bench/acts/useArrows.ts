@@ -1,9 +1,9 @@
 import { type Attempt } from '@visograph/core/commands';
 import { freePositions, moveBlock, tryMove } from '@visograph/core/racks';
 import type { KeyboardEvent } from 'react';
-import { useProject } from '../../data/project.tsx';
-import { useBench } from './bench.tsx';
-import type { RackSpot } from './benchLayout.ts';
+import { useProject } from '../../../data/project.tsx';
+import { useBench } from '../bench.tsx';
+import type { RackSpot } from '../benchLayout.ts';
 
 /**
  * Arrow keys on a chosen device: up and down to the next place where it fits, left and right into the next rack.

@@ -1,9 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import { blankSheet, newId } from '@visograph/core/model';
 import { planOf, sceneOf } from '@visograph/core/sheets';
-import { ringNetwork } from '../../../../core/src/testing/testCampus.ts';
+import { ringNetwork } from '../../../../../core/src/testing/testCampus.ts';
 import { movedBy } from './moved.ts';
-import { nodesOf } from './sheetNodes.tsx';
+import { nodesOf } from '../sheetNodes.tsx';
 
 const plan = planOf(ringNetwork(6), { ...blankSheet, id: newId(), name: 'Ring' }, { today: '2026-11-24' });
 const scene = sceneOf(plan, { measure: (text, _face, size) => text.length * size * 0.6 });

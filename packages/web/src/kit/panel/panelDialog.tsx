@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import { Dialog, Heading, Modal, ModalOverlay } from 'react-aria-components';
 import { styled } from 'styled-components';
-import { Button } from './controls.tsx';
+import { Button } from '../controls.tsx';
 
 const Overlay = styled(ModalOverlay)`
   position: fixed;

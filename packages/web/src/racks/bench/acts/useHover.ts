@@ -1,7 +1,7 @@
 import { useReactFlow } from '@xyflow/react';
 import { useState, type Dispatch, type PointerEvent, type SetStateAction } from 'react';
-import { faceAt, plateAt, portAt, type RackSpot } from './benchLayout.ts';
-import type { Hover } from './PointerNote.tsx';
+import { faceAt, plateAt, portAt, type RackSpot } from '../benchLayout.ts';
+import type { Hover } from '../PointerNote.tsx';
 import { portsFrom } from './usePlateActions.ts';
 
 /** Below this zoom nothing is told of what is below the pointer. */

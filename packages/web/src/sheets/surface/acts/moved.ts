@@ -1,6 +1,6 @@
 import type { SheetGroup } from '@visograph/core/model';
 import type { Box, Point, Scene } from '@visograph/core/sheets';
-import type { SheetNode } from './sheetNodes.tsx';
+import type { SheetNode } from '../sheetNodes.tsx';
 
 /** Where plates and marks have been put, by their ids. */
 export interface Moved {

@@ -1,13 +1,13 @@
 import type { Device, Network } from '@visograph/core/model';
 import { useReactFlow } from '@xyflow/react';
 import { useEffect, useMemo, useRef, type Dispatch, type SetStateAction } from 'react';
-import { useProject } from '../../data/project.tsx';
-import { useWhereabouts } from '../../data/location.ts';
-import { useWorkspace } from '../../data/workspace.tsx';
-import { useBench } from './bench.tsx';
-import { faceAt, plateAt, portAt, type RackSpot } from './benchLayout.ts';
-import type { Hover } from './PointerNote.tsx';
-import type { PlateActions } from './RackNode.tsx';
+import { useProject } from '../../../data/project.tsx';
+import { useWhereabouts } from '../../../data/location.ts';
+import { useWorkspace } from '../../../data/workspace.tsx';
+import { useBench } from '../bench.tsx';
+import { faceAt, plateAt, portAt, type RackSpot } from '../benchLayout.ts';
+import type { Hover } from '../PointerNote.tsx';
+import type { PlateActions } from '../RackNode.tsx';
 import { useArrows } from './useArrows.ts';
 import type { useCarry } from './useCarry.ts';
 

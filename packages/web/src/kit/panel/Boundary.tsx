@@ -1,5 +1,5 @@
 import { Component, type ErrorInfo, type ReactNode } from 'react';
-import { Button } from './controls.tsx';
+import { Button } from '../controls.tsx';
 import { Empty } from './panels.tsx';
 
 /** Keeps a failure in one part of the window from taking the rest: says so, and offers to try again. */
