@@ -13,6 +13,7 @@ import { styled } from 'styled-components';
 import { useProject, useWhoCan } from '../data/project.tsx';
 import { Button, Choice, Field } from '../kit/controls.tsx';
 import { Empty, Hint } from '../kit/panel/panels.tsx';
+import { OrderedList } from '../kit/OrderedList.tsx';
 import { Tick } from '../kit/Tick.tsx';
 
 const Page = styled.div`
@@ -45,6 +46,8 @@ const Page = styled.div`
 `;
 
 interface Typed {
+  /** Of the line on the screen. */
+  id: string;
   name: string;
   length: string;
   vid: string;
@@ -53,7 +56,7 @@ interface Typed {
   dhcp: string;
   growth: boolean;
 }
-const blank: Typed = {
+const blank: Omit<Typed, 'id'> = {
   name: '',
   length: '24',
   vid: '',
@@ -62,7 +65,9 @@ const blank: Typed = {
   dhcp: '0',
   growth: false,
 };
+const fresh = (): Typed => ({ ...blank, id: newId() });
 const typedOf = (part: TemplatePart): Typed => ({
+  id: newId(),
   name: part.name,
   length: String(part.length),
   vid: part.vid === null ? '' : String(part.vid),
@@ -96,7 +101,7 @@ export function TemplatesView(): ReactNode {
   if (of !== template) {
     setOf(template);
     setName(template?.name ?? '');
-    setParts(template?.parts.map(typedOf) ?? [blank]);
+    setParts(template?.parts.map(typedOf) ?? [fresh()]);
     setWhy(null);
   }
   const put = (at: number, fields: Partial<Typed>): void =>
@@ -140,60 +145,68 @@ export function TemplatesView(): ReactNode {
           }}
         >
           <Field label="Name of the template" width={240} value={name} onChange={setName} />
-          {parts.map((part, at) => (
-            <div key={at} className="part" role="group" aria-label={`Prefix ${at + 1}`}>
-              <Field
-                label="Name"
-                width={140}
-                value={part.name}
-                onChange={(next) => put(at, { name: next })}
-              />
-              <Field
-                label="Length"
-                width={60}
-                mono
-                value={part.length}
-                onChange={(length) => put(at, { length })}
-              />
-              <Field label="VLAN" width={64} mono value={part.vid} onChange={(vid) => put(at, { vid })} />
-              <Choice
-                label="Role"
-                width={92}
-                value={part.role}
-                options={prefixRoles.map((role) => ({ id: role, text: role }))}
-                onChange={(id) => put(at, { role: prefixRoles.find((role) => role === id) ?? 'subnet' })}
-              />
-              <Choice
-                label="Gateway"
-                width={80}
-                value={part.gateway ?? 'none'}
-                options={['none', ...gatewayPlaces].map((one) => ({ id: one, text: one }))}
-                onChange={(id) => put(at, { gateway: gatewayPlaces.find((one) => one === id) ?? null })}
-              />
-              <Field
-                label="DHCP (%)"
-                width={64}
-                mono
-                value={part.dhcp}
-                onChange={(dhcp) => put(at, { dhcp })}
-              />
-              <Tick isSelected={part.growth} onChange={(growth) => put(at, { growth })}>
-                Room to grow
-              </Tick>
-              {canEdit && (
-                <Button
-                  $tone="quiet"
-                  aria-label={`Remove prefix ${at + 1}`}
-                  onPress={() => setParts(parts.filter((_one, index) => index !== at))}
-                >
-                  ×
-                </Button>
-              )}
-            </div>
-          ))}
+          <OrderedList
+            label="Prefixes of the template, in order"
+            items={parts}
+            textOf={(part) => part.name || 'a prefix without a name'}
+            onOrder={setParts}
+            fixed={!canEdit}
+          >
+            {(part, at) => (
+              <div className="part" role="group" aria-label={`Prefix ${at + 1}`}>
+                <Field
+                  label="Name"
+                  width={140}
+                  value={part.name}
+                  onChange={(next) => put(at, { name: next })}
+                />
+                <Field
+                  label="Length"
+                  width={60}
+                  mono
+                  value={part.length}
+                  onChange={(length) => put(at, { length })}
+                />
+                <Field label="VLAN" width={64} mono value={part.vid} onChange={(vid) => put(at, { vid })} />
+                <Choice
+                  label="Role"
+                  width={92}
+                  value={part.role}
+                  options={prefixRoles.map((role) => ({ id: role, text: role }))}
+                  onChange={(id) => put(at, { role: prefixRoles.find((role) => role === id) ?? 'subnet' })}
+                />
+                <Choice
+                  label="Gateway"
+                  width={80}
+                  value={part.gateway ?? 'none'}
+                  options={['none', ...gatewayPlaces].map((one) => ({ id: one, text: one }))}
+                  onChange={(id) => put(at, { gateway: gatewayPlaces.find((one) => one === id) ?? null })}
+                />
+                <Field
+                  label="DHCP (%)"
+                  width={64}
+                  mono
+                  value={part.dhcp}
+                  onChange={(dhcp) => put(at, { dhcp })}
+                />
+                <Tick isSelected={part.growth} onChange={(growth) => put(at, { growth })}>
+                  Room to grow
+                </Tick>
+                {canEdit && (
+                  <Button
+                    $tone="quiet"
+                    aria-label={`Remove prefix ${at + 1}`}
+                    onPress={() => setParts(parts.filter((_one, index) => index !== at))}
+                  >
+                    ×
+                  </Button>
+                )}
+              </div>
+            )}
+          </OrderedList>
           {canEdit && (
             <div className="acts">
-              <Button onPress={() => setParts([...parts, blank])}>Add a prefix</Button>
+              <Button onPress={() => setParts([...parts, fresh()])}>Add a prefix</Button>
               <Button type="submit" $tone="primary">
                 {template === null ? 'Add template' : 'Keep template'}
               </Button>

@@ -6,6 +6,7 @@ import { pressNamed, rowNamed, show, type, withSizes } from '../testing/testScre
 import { NumberLinks, NumberLoopbacks } from './NumberLinks.tsx';
 import { PlanSite } from './PlanSite.tsx';
 import { PrefixActs } from './record/PrefixActs.tsx';
+import { TemplatesView } from './TemplatesView.tsx';
 import { VrfsView } from './VrfsView.tsx';
 
 beforeAll(withSizes);
@@ -53,6 +54,30 @@ describe('VRFs', () => {
     await show(<VrfsView />, { network: demo, at: 'addresses', role: 'reader' });
     expect(screen.queryByRole('form', { name: 'Add a VRF' })).toBeNull();
     expect(screen.queryByRole('button', { name: 'Delete VRF' })).toBeNull();
+  });
+});
+
+describe('site templates', () => {
+  test('a part is added and kept with the others, in their order', async () => {
+    const held = await show(<TemplatesView />, { network: demo, at: 'addresses' });
+    const [template] = [...demo.all('siteTemplate')].sort((a, b) => (a.name < b.name ? -1 : 1));
+    const names = template?.parts.map(({ name }) => name) ?? [];
+    const list = screen.getByRole('grid', { name: 'Prefixes of the template, in order' });
+    expect(within(list).getAllByRole('row')).toHaveLength(names.length);
+    for (const name of names) expect(within(list).getByRole('button', { name: `Move ${name}` })).toBeTruthy();
+    pressNamed('Add a prefix');
+    const last = within(list).getAllByRole('row').at(-1) as HTMLElement;
+    type(within(last).getByRole('textbox', { name: 'Name' }), 'Workshop');
+    pressNamed('Keep template');
+    await waitFor(() => expect(held.steps()).toHaveLength(1));
+    const kept = held.network().get('siteTemplate', template?.id ?? null);
+    expect(kept?.parts.map(({ name }) => name)).toEqual([...names, 'Workshop']);
+  });
+
+  test('a reader sees the order and changes none', async () => {
+    await show(<TemplatesView />, { network: demo, at: 'addresses', role: 'reader' });
+    expect(screen.queryByRole('button', { name: /^Move / })).toBeNull();
+    expect(screen.queryByRole('button', { name: 'Keep template' })).toBeNull();
   });
 });
 

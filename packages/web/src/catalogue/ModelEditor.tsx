@@ -14,6 +14,7 @@ import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { Button, Choice, Field } from '../kit/controls.tsx';
+import { DateEntry, dateOf } from '../kit/DateEntry.tsx';
 import { Hint, Work, WorkHead } from '../kit/panel/panels.tsx';
 import { ModelFace } from './ModelFace.tsx';
 import { PictureField } from './PictureField.tsx';
@@ -119,7 +120,7 @@ export function ModelEditor({ start, onDone }: Props): ReactNode {
     />
   );
   const text = (
-    field: 'maker' | 'partNumber' | 'endOfSale' | 'endOfSupport' | 'moduleFamily' | 'currency',
+    field: 'maker' | 'partNumber' | 'moduleFamily' | 'currency',
     label: string,
     width: number,
   ): ReactNode => (
@@ -128,6 +129,13 @@ export function ModelEditor({ start, onDone }: Props): ReactNode {
       width={width}
       value={model[field] ?? ''}
       onChange={(value) => set({ [field]: value === '' ? null : value })}
+    />
+  );
+  const day = (field: 'endOfSale' | 'endOfSupport', label: string): ReactNode => (
+    <DateEntry
+      label={label}
+      value={dateOf(model[field])}
+      onChange={(date) => set({ [field]: date?.toString() ?? null })}
     />
   );
   const slot = (at: number, change: Partial<Slot>): void =>
@@ -327,8 +335,8 @@ export function ModelEditor({ start, onDone }: Props): ReactNode {
             }}
           />
           {text('currency', 'Currency', 76)}
-          {text('endOfSale', 'End of sale', 110)}
-          {text('endOfSupport', 'End of support', 110)}
+          {day('endOfSale', 'End of sale')}
+          {day('endOfSupport', 'End of support')}
         </Line>
         <h2>Licences it needs</h2>
         <LicencesEditor licences={model.licences} onChange={(licences) => set({ licences })} />

@@ -1,4 +1,4 @@
-import type { CalendarDate } from '@internationalized/date';
+import { parseDate, type CalendarDate } from '@internationalized/date';
 import type { ReactNode } from 'react';
 import { DateField, DateInput, DateSegment, FieldError, I18nProvider, Label } from 'react-aria-components';
 import { styled } from 'styled-components';
@@ -43,6 +43,15 @@ const Segments = styled(DateInput)`
     border-radius: 2px;
   }
 `;
+
+/** A day as rows hold it, year-month-day; null where it is none. */
+export function dateOf(value: unknown): CalendarDate | null {
+  try {
+    return typeof value === 'string' ? parseDate(value) : null;
+  } catch {
+    return null;
+  }
+}
 
 interface Props {
   label: string;

@@ -74,7 +74,9 @@ interface Props<T extends { id: string }> {
   items: readonly T[];
   textOf: (item: T) => string;
   onOrder: (items: T[]) => void;
-  children: (item: T) => ReactNode;
+  /** Read, not put in order. */
+  fixed?: boolean;
+  children: (item: T, at: number) => ReactNode;
 }
 
 /** A list that a person puts in order: by dragging the grip, or with the keyboard from it (Enter, arrows, Enter). */
@@ -83,6 +85,7 @@ export function OrderedList<T extends { id: string }>({
   items,
   textOf,
   onOrder,
+  fixed = false,
   children,
 }: Props<T>): ReactNode {
   const { dragAndDropHooks } = useDragAndDrop({
@@ -94,13 +97,20 @@ export function OrderedList<T extends { id: string }>({
     renderDropIndicator: (target) => <DropIndicator target={target} className="drop" />,
   });
   return (
-    <List aria-label={label} dragAndDropHooks={dragAndDropHooks} selectionMode="none">
-      {items.map((item) => (
+    <List
+      aria-label={label}
+      dragAndDropHooks={fixed ? undefined : dragAndDropHooks}
+      selectionMode="none"
+      keyboardNavigationBehavior="tab"
+    >
+      {items.map((item, at) => (
         <GridListItem key={item.id} className="line" id={item.id} textValue={textOf(item)}>
-          <Button slot="drag" className="grip" aria-label={`Move ${textOf(item)}`}>
-            <GripVertical size={14} aria-hidden="true" />
-          </Button>
-          <div>{children(item)}</div>
+          {!fixed && (
+            <Button slot="drag" className="grip" aria-label={`Move ${textOf(item)}`}>
+              <GripVertical size={14} aria-hidden="true" />
+            </Button>
+          )}
+          <div>{children(item, at)}</div>
         </GridListItem>
       ))}
     </List>

@@ -78,6 +78,22 @@ describe('facts are changed in place', () => {
     expect(held.steps()).toEqual([]);
   });
 
+  test('a day is changed by its parts, year first, and kept when it is left', async () => {
+    const held = await open('device', 'kq-acc-1');
+    const parts = screen.getAllByRole('spinbutton');
+    expect(parts.map((part) => part.getAttribute('aria-label')?.split(',')[0])).toEqual([
+      'year',
+      'month',
+      'day',
+    ]);
+    const [year] = parts;
+    if (year === undefined) throw new Error('no year');
+    for (const part of parts) fireEvent.keyDown(part, { key: 'ArrowUp' });
+    fireEvent.keyDown(year, { key: 'Enter' });
+    await waitFor(() => expect(held.steps()).toHaveLength(1));
+    expect(rowNamed(held.network(), 'device', 'kq-acc-1').installedOn).toMatch(/^\d{4}-\d\d-\d\d$/);
+  });
+
   test('a figure that is none, and one out of range, are told at the field', async () => {
     await open('rack', 'KQ-A1');
     const width = screen.getByRole('combobox', { name: 'Plate width' });

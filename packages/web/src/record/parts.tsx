@@ -8,6 +8,7 @@ import { useProject } from '../data/project.tsx';
 import { useWorkspace } from '../data/workspace.tsx';
 import { useWhereabouts, type Selection } from '../data/location.ts';
 import { Choice, FieldInput } from '../kit/controls.tsx';
+import { DateEntry, dateOf } from '../kit/DateEntry.tsx';
 import { mono } from '../theme/mono.ts';
 
 export const Head = styled.header`
@@ -179,6 +180,45 @@ export function EditableFact<K extends Kind>({
           </datalist>
         )}
         {wrong !== null && <Wrong role="alert">{wrong}</Wrong>}
+      </dd>
+    </>
+  );
+}
+
+/** A day edited in place, year first: kept when it is left, given up with Escape. */
+export function DateFact<K extends Kind>({ kind, row, field }: FactProps<K>): ReactNode {
+  const { view, commit, canEdit } = useProject();
+  const now = dateOf(row[field]);
+  const [typed, setTyped] = useState(now);
+  const [from, setFrom] = useState(row[field]);
+  if (from !== row[field]) {
+    setFrom(row[field]);
+    setTyped(now);
+  }
+  const label = notesOf(kind, field)?.label ?? field;
+  const keep = (): void => {
+    const value = typed?.toString() ?? null;
+    if (value !== (now?.toString() ?? null))
+      commit(editRow(view.network, kind, row, { [field]: value } as Partial<Rows[K]>));
+  };
+  return (
+    <>
+      <dt>{label}</dt>
+      <dd
+        // Before the parts of the day take them for themselves.
+        onKeyDownCapture={({ key }) => {
+          if (key === 'Enter') keep();
+          if (key === 'Escape') setTyped(now);
+        }}
+      >
+        <DateEntry
+          label={label}
+          hideLabel
+          value={typed}
+          onChange={setTyped}
+          onBlur={keep}
+          readOnly={!canEdit}
+        />
       </dd>
     </>
   );

@@ -1,8 +1,7 @@
-import { parseDate, type CalendarDate } from '@internationalized/date';
 import { useState, type ReactNode } from 'react';
 import { Controller } from 'react-hook-form';
 import { Choice, Field, Picker, type Option } from '../controls.tsx';
-import { DateEntry } from '../DateEntry.tsx';
+import { DateEntry, dateOf } from '../DateEntry.tsx';
 import { Tick } from '../Tick.tsx';
 import { useFieldHere, useFormHere } from './Form.tsx';
 
@@ -142,14 +141,6 @@ export function TickIn({ name, children }: { name: string; children?: ReactNode 
     />
   );
 }
-
-const dateOf = (value: unknown): CalendarDate | null => {
-  try {
-    return typeof value === 'string' ? parseDate(value) : null;
-  } catch {
-    return null;
-  }
-};
 
 /** A day, year-month-day; null where it is empty. */
 export function DateIn({ name, ...own }: Shared): ReactNode {

@@ -18,7 +18,7 @@ import { useWhereabouts } from '../../data/location.ts';
 import { useWorkspace } from '../../data/workspace.tsx';
 import { Button, Choice, Keycap } from '../../kit/controls.tsx';
 import { Hint } from '../../kit/panel/panels.tsx';
-import { Card, ChosenFact, EditableFact, Facts, Goto, Head } from '../../record/parts.tsx';
+import { Card, ChosenFact, DateFact, EditableFact, Facts, Goto, Head } from '../../record/parts.tsx';
 import { ModelCard } from '../../catalogue/record/ModelCard.tsx';
 import { OwnFields } from '../../record/OwnFields.tsx';
 import { PlaceFact } from '../../places/record/PlaceFact.tsx';
@@ -90,7 +90,7 @@ export function DeviceRecord({ device }: { device: Device }): ReactNode {
           <EditableFact kind="device" row={device} field="name" optional={false} />
           <ChosenFact kind="device" row={device} field="status" options={deviceStatuses} />
           <EditableFact kind="device" row={device} field="serial" />
-          <EditableFact kind="device" row={device} field="installedOn" />
+          <DateFact kind="device" row={device} field="installedOn" />
           {(device.role === 'SW' || device.role === 'FW' || device.role === 'RT') && (
             <EditableFact kind="device" row={device} field="stack" />
           )}
