@@ -17,16 +17,19 @@ const Called = styled(Label)`
   color: ${({ theme }) => theme.inkSoft};
   font-size: 12px;
 `;
-const Segments = styled(DateInput)`
+const Segments = styled(DateInput)<{ $plain: boolean }>`
   ${mono}
   display: inline-flex;
   align-items: center;
   height: 28px;
   padding: 0 8px;
-  border: 1px solid ${({ theme }) => theme.rule};
+  border: 1px solid ${({ theme, $plain }) => ($plain ? 'transparent' : theme.rule)};
   border-radius: 3px;
-  background: ${({ theme }) => theme.surface};
+  background: ${({ theme, $plain }) => ($plain ? 'transparent' : theme.surface)};
   color: ${({ theme }) => theme.ink};
+  &[data-hovered] {
+    border-color: ${({ theme }) => theme.rule};
+  }
   &[data-focus-within] {
     border-color: ${({ theme }) => theme.accent};
     outline: 1px solid ${({ theme }) => theme.accent};
@@ -60,6 +63,8 @@ interface Props {
   onChange: (date: CalendarDate | null) => void;
   onBlur?: () => void;
   readOnly?: boolean;
+  /** Without a frame until it is pointed at, as facts of a record are. */
+  plain?: boolean;
   error?: string | null;
 }
 
@@ -71,6 +76,7 @@ export function DateEntry({
   onChange,
   onBlur,
   readOnly = false,
+  plain = false,
   error = null,
 }: Props): ReactNode {
   return (
@@ -87,7 +93,7 @@ export function DateEntry({
         shouldForceLeadingZeros
       >
         {!hideLabel && <Called>{label}</Called>}
-        <Segments>{(segment) => <DateSegment segment={segment} />}</Segments>
+        <Segments $plain={plain}>{(segment) => <DateSegment segment={segment} />}</Segments>
         <FieldError elementType="p">{error}</FieldError>
       </Frame>
     </I18nProvider>

@@ -11,9 +11,20 @@ const Frame = styled(Button)`
   svg {
     flex: none;
   }
-  /* In a narrow line the picture stands for the word. */
+  kbd {
+    margin-left: 0;
+  }
+  /* A line that is not wide has words alone; in a narrow one the picture stands for the word. */
+  @container tools (max-width: 980px) {
+    svg {
+      display: none;
+    }
+  }
   @container tools (max-width: 700px) {
     padding: 0 8px;
+    svg {
+      display: block;
+    }
     > span,
     > kbd {
       display: none;

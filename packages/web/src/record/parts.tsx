@@ -214,6 +214,7 @@ export function DateFact<K extends Kind>({ kind, row, field }: FactProps<K>): Re
         <DateEntry
           label={label}
           hideLabel
+          plain
           value={typed}
           onChange={setTyped}
           onBlur={keep}

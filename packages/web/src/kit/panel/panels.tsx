@@ -9,9 +9,9 @@ export const WorkHead = styled.header`
   display: flex;
   align-items: center;
   gap: 10px;
-  height: 36px;
+  min-height: 36px;
   flex: none;
-  padding: 0 12px;
+  padding: 3px 12px;
   border-bottom: 1px solid ${({ theme }) => theme.rule};
   background: ${({ theme }) => theme.ground};
   container: tools / inline-size;
@@ -29,7 +29,17 @@ export const WorkHead = styled.header`
   > div {
     margin-left: auto;
     display: flex;
-    gap: 8px;
+    gap: 4px 8px;
+  }
+  /* What does not fit beside each other stands below: nothing may lie under the record. */
+  @container tools (max-width: 700px) {
+    > p {
+      display: none;
+    }
+    > p + div {
+      flex-wrap: wrap;
+      justify-content: flex-end;
+    }
   }
 `;
 
