@@ -21,8 +21,9 @@ const Segments = styled(DateInput)<{ $plain: boolean }>`
   ${mono}
   display: inline-flex;
   align-items: center;
-  height: 28px;
-  padding: 0 8px;
+  height: ${({ $plain }) => ($plain ? '24px' : '28px')};
+  padding: ${({ $plain }) => ($plain ? '0 5px' : '0 8px')};
+  margin-left: ${({ $plain }) => ($plain ? '-6px' : '0')};
   border: 1px solid ${({ theme, $plain }) => ($plain ? 'transparent' : theme.rule)};
   border-radius: 3px;
   background: ${({ theme, $plain }) => ($plain ? 'transparent' : theme.surface)};

@@ -13,7 +13,7 @@ const Frame = styled.form<{ $row: boolean }>`
   min-width: 0;
   /* In a row the button stands beside the fields, not beside their labels. */
   > footer {
-    margin-top: ${({ $row }) => ($row ? '19px' : '0')};
+    align-self: ${({ $row }) => ($row ? 'flex-end' : 'auto')};
   }
 `;
 const Foot = styled.footer`

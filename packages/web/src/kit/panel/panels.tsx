@@ -36,6 +36,9 @@ export const WorkHead = styled.header`
     > p {
       display: none;
     }
+    > h1:has(+ p) {
+      flex: none;
+    }
     > p + div {
       flex-wrap: wrap;
       justify-content: flex-end;
