@@ -53,7 +53,7 @@ const wide = new Set([
 const weightOf = (group: PortGroup): number => (wide.has(group.connector) ? 1.5 : 1);
 
 interface Run {
-  names: string[];
+  names: readonly string[];
   group: PortGroup;
 }
 

@@ -1,7 +1,11 @@
 /** The most names one pattern may yield: a chassis of 16 line cards with 64 ports each. */
 export const maxPatternNames = 1024;
 
-export type PatternResult = { ok: true; names: string[] } | { ok: false; reason: string };
+export type PatternResult = { ok: true; names: readonly string[] } | { ok: false; reason: string };
+
+/** A catalogue has few patterns, and each is asked for with every port: what they stand for is kept. */
+const known = new Map<string, PatternResult>();
+const mostKnown = 5_000;
 
 const range = /(\d+)-(\d+)/;
 /** Stands for the number of the slot that a module sits in. */
@@ -18,6 +22,16 @@ const gap = /(?<=\d) (?=\d)/g;
  * patterns and more than 1,024 names are refused.
  */
 export function expandPortPattern(pattern: string, slot: number | string = 1): PatternResult {
+  const key = `${slot} ${pattern}`;
+  const before = known.get(key);
+  if (before !== undefined) return before;
+  if (known.size >= mostKnown) known.clear();
+  const result = expanded(pattern, slot);
+  known.set(key, result);
+  return result;
+}
+
+function expanded(pattern: string, slot: number | string): PatternResult {
   if (pattern.trim() === '') return { ok: false, reason: 'the pattern is empty' };
   if (/[[\]{}]/.test(pattern))
     return {

@@ -46,7 +46,11 @@ export const portGroupSchema = z.strictObject({
 export type PortGroup = z.infer<typeof portGroupSchema>;
 
 /** The names of a group on one of its faces; empty where the pattern cannot be read. */
-export function groupNames(group: PortGroup, side: 'own' | 'other', slot: number | string = 1): string[] {
+export function groupNames(
+  group: PortGroup,
+  side: 'own' | 'other',
+  slot: number | string = 1,
+): readonly string[] {
   const text = side === 'own' ? group.pattern : group.rearPattern;
   const result = text === null ? null : expandPortPattern(text, slot);
   return result?.ok ? result.names : [];
