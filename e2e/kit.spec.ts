@@ -54,6 +54,20 @@ test('a form by keyboard: a fault is told as it is left, Enter goes to it, a day
   await expect(form.getByRole('spinbutton', { name: /^day/ })).toHaveText('29');
 });
 
+test('the button is where it was pressed: a field that is left by pressing it moves nothing', async ({
+  page,
+}) => {
+  await page.goto(address);
+  const form = page.getByRole('region', { name: 'Paper' }).getByRole('form', { name: 'A rack' });
+  const name = form.getByRole('textbox', { name: 'Name' });
+  await name.fill('');
+  await form.getByRole('button', { name: 'Keep' }).click();
+  // Sent: every fault is told at once, not that of the field alone which had the focus.
+  await expect(form.getByText('Name is empty.')).toBeVisible();
+  await expect(form.getByText('Units is above 60.')).toBeVisible();
+  await expect(name).toBeFocused();
+});
+
 test('a list is put in order by the keyboard alone', async ({ page }) => {
   await page.goto(address);
   const list = page.getByRole('region', { name: 'Paper' }).getByRole('grid', { name: 'VLANs in order' });

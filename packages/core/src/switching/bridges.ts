@@ -47,13 +47,13 @@ export function bridgePortText(network: Network, portId: string): string {
 /** Gear that passes on every frame, tagged or not, without looking at it; a phone does for the desk behind it. */
 const passing = new Set(['MC', 'WB', 'PH']);
 
-/** The VLAN numbering whose numbering holds for a device: that of the nearest place that names one. */
+/** The VLAN numbering that holds for a device: that of the nearest place that names one. */
 export function numberingOfDevice(network: Network, device: Device): string | null {
   const chain = placeChain(network, placeOfDevice(network, device));
   return chain.reduce<string | null>((nearest, place) => place.vlanNumberingId ?? nearest, null);
 }
 
-/** The VLAN numbering whose numbering holds on a port. */
+/** The VLAN numbering that holds on a port. */
 export function numberingOfPort(network: Network, port: Port): string | null {
   const device = network.get('device', port.deviceId);
   return port.vlanNumberingId ?? (device === null ? null : numberingOfDevice(network, device));

@@ -96,7 +96,7 @@ export function TemplatesView(): ReactNode {
   const template = network.get('siteTemplate', chosenId);
   const [of, setOf] = useState<SiteTemplate | null>(null);
   const [name, setName] = useState('');
-  const [parts, setParts] = useState<readonly Typed[]>([]);
+  const [parts, setParts] = useState<readonly Typed[]>(() => [fresh()]);
   const [why, setWhy] = useState<string | null>(null);
   if (of !== template) {
     setOf(template);

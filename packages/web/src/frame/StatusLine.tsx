@@ -52,10 +52,11 @@ export function StatusLine(): ReactNode {
       : findings === 0
         ? 'no findings'
         : `${findings} ${findings === 1 ? 'finding' : 'findings'} in the project`;
+  const chosen = selection === null ? '' : titleOf(newest, selection.kind, selection.id);
   return (
     <Line>
       <span>{`${text} · ${found}`}</span>
-      <span>{selection === null ? '' : `selected: ${titleOf(newest, selection.kind, selection.id)}`}</span>
+      <span>{chosen === '' ? '' : `selected: ${chosen}`}</span>
     </Line>
   );
 }

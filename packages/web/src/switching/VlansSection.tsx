@@ -131,7 +131,7 @@ function VlanList({ filter }: { filter: string }): ReactNode {
       empty={
         <Empty title={filter === '' ? 'No VLANs here yet' : 'No VLAN contains that'}>
           {filter === ''
-            ? 'Add the first: a number, a name, and the numbering whose numbering it belongs to.'
+            ? 'Add the first: a number, a name, and the numbering it belongs to.'
             : 'Clear the filter to see all.'}
         </Empty>
       }

@@ -35,7 +35,7 @@ export interface SitePlan {
   attempt: Attempt;
 }
 
-/** The VLAN numbering whose numbering holds in a place. */
+/** The VLAN numbering that holds in a place. */
 const numberingOf = (network: Network, place: Place): string | null =>
   placeChain(network, place.id).reduce<string | null>((nearest, one) => one.vlanNumberingId ?? nearest, null);
 

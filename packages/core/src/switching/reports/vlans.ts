@@ -22,7 +22,7 @@ const columns: Column[] = [
   { key: 'parts', label: 'Parts', numeric: true },
 ];
 
-/** The VLAN numberings whose numbering holds in a scope, or in a part of it, by name. */
+/** The VLAN numberings that hold in a scope, or in a part of it, by name. */
 export function vlanNumberingsInScope(network: Network, scopeId: string | null): VlanNumbering[] {
   if (scopeId === null) return [...network.all('vlanNumbering')].sort(byName);
   const within = placesWithin(network, scopeId);

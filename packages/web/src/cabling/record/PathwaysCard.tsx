@@ -31,7 +31,11 @@ function AddPathway({ place, onDone }: { place: Place; onDone: () => void }): Re
       label="Add a pathway"
       form={form}
       action="Add pathway"
-      beside={<Button onPress={onDone}>Cancel</Button>}
+      beside={
+        <Button onPress={onDone} preventFocusOnPress>
+          Cancel
+        </Button>
+      }
       onSend={({ toId, ...way }) =>
         make(
           {

@@ -33,7 +33,11 @@ function KeepForm({ racks, devices = [], onDone }: Props & { onDone: () => void 
       form={form}
       action="Keep kit"
       onSend={keep}
-      beside={<Button onPress={onDone}>Cancel</Button>}
+      beside={
+        <Button onPress={onDone} preventFocusOnPress>
+          Cancel
+        </Button>
+      }
     >
       <TextIn name="name" autoFocus />
       <Hint>{kitText(contents)}</Hint>

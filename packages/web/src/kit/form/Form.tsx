@@ -85,7 +85,8 @@ export function Form<V extends FieldValues>({
       >
         {children}
         <Foot>
-          <Button type="submit" $tone={quiet ? undefined : 'primary'} isDisabled={busy}>
+          {/* Pressed it leaves the focus where it is: a fault told as its field is left would move it from under the pointer. */}
+          <Button type="submit" $tone={quiet ? undefined : 'primary'} isDisabled={busy} preventFocusOnPress>
             {action}
           </Button>
           {beside}

@@ -37,7 +37,8 @@ export const WorkHead = styled.header`
       display: none;
     }
     > h1:has(+ p) {
-      flex: none;
+      flex-shrink: 0;
+      max-width: 45%;
     }
     > p + div {
       flex-wrap: wrap;

@@ -214,7 +214,7 @@ export function VlanRecord({ vlan }: { vlan: Vlan }): ReactNode {
             <EditableFact kind="vlanNumbering" row={numbering} field="name" optional={false} />
             <EditableFact kind="vlanNumbering" row={numbering} field="notes" />
           </Facts>
-          <Hint>Its numbering holds in the places that name it in their record.</Hint>
+          <Hint>It holds in the places that name it in their record.</Hint>
         </Card>
       )}
       <Card title="Prefixes">
