@@ -66,6 +66,11 @@ test('the button is where it was pressed: a field that is left by pressing it mo
   await expect(form.getByText('Name is empty.')).toBeVisible();
   await expect(form.getByText('Units is above 60.')).toBeVisible();
   await expect(name).toBeFocused();
+  // Once it is sent the keys are not for the field any more.
+  await name.fill('KQ-A9');
+  await form.getByRole('textbox', { name: 'Units (U)' }).fill('42');
+  await form.getByRole('button', { name: 'Keep' }).click();
+  await expect(form.getByRole('button', { name: 'Keep' })).toBeFocused();
 });
 
 test('a list is put in order by the keyboard alone', async ({ page }) => {

@@ -85,8 +85,20 @@ export function Form<V extends FieldValues>({
       >
         {children}
         <Foot>
-          {/* Pressed it leaves the focus where it is: a fault told as its field is left would move it from under the pointer. */}
-          <Button type="submit" $tone={quiet ? undefined : 'primary'} isDisabled={busy} preventFocusOnPress>
+          {/*
+            Takes the focus only once the press is over: a fault told as a field is left would move it from under the
+            pointer, and keys typed after a press (`/`, `Ctrl+Z`) are not for the field.
+          */}
+          <Button
+            type="submit"
+            $tone={quiet ? undefined : 'primary'}
+            isDisabled={busy}
+            preventFocusOnPress
+            onClick={({ detail, currentTarget }) => {
+              // Enter in a field clicks it too, as no pointer does (0 clicks).
+              if (detail > 0) currentTarget.focus();
+            }}
+          >
             {action}
           </Button>
           {beside}
