@@ -101,6 +101,38 @@ const packageRule = (name, banned) => ({
   },
 });
 
+/**
+ * Where a type may be asserted: at the edges, where values come from outside of the compiler's sight (sockets, SQL, JSON,
+ * the browser, libraries without types), and in the few functions that take something for granted for all others.
+ */
+const assertionsAllowed = [
+  // Edges.
+  'packages/cli/src/openFile.ts',
+  'packages/core/src/exchange/{oldNames,read}.ts',
+  'packages/server/src/{main,server}.ts',
+  'packages/server/src/http/app.ts',
+  'packages/server/src/live/live.ts',
+  'packages/server/src/plans/plans.ts',
+  'packages/server/src/sheets/{sheetRoutes,sheetRows}.ts',
+  'packages/server/src/sheets/printing/*.ts',
+  'packages/server/src/store/{databaseProblems,journal,listen,rowsIO}.ts',
+  'packages/web/src/data/{api,projectSync}.ts',
+  'packages/web/src/sheets/printing/PrintMany.tsx',
+  // Rows of a kind of which only the name is known; entries of an object put together again.
+  'packages/core/src/model/kinds.ts',
+  'packages/core/src/model/fields/storage.ts',
+  'packages/core/src/model/network/{network,layeredMap}.ts',
+  'packages/core/src/model/values/words.ts',
+  'packages/core/src/change/change.ts',
+  'packages/core/src/check/finding.ts',
+  'packages/core/src/exchange/{format,given,sparse}.ts',
+  'packages/core/src/sheets/exchange/writeSheets.ts',
+  'packages/core/src/sheets/scene/richText.ts',
+  'packages/web/src/kit/form/{Form.tsx,useSchemaForm.ts}',
+  'packages/web/src/record/KindRecord.tsx',
+  'packages/web/src/sheets/surface/SheetCanvas.tsx',
+];
+
 export default tseslint.config(
   {
     ignores: ['**/dist/**', '.visograph/**', '**/node_modules/**', 'test-results/**', 'playwright-report/**'],
@@ -138,6 +170,11 @@ export default tseslint.config(
       '@typescript-eslint/no-dynamic-delete': 'off',
       '@typescript-eslint/no-extraneous-class': 'off',
     },
+  },
+  {
+    files: ['packages/*/src/**/*.{ts,tsx}'],
+    ignores: ['**/*.test.{ts,tsx}', '**/testing/**', '**/test*.ts', ...assertionsAllowed],
+    rules: { '@typescript-eslint/consistent-type-assertions': ['error', { assertionStyle: 'never' }] },
   },
   {
     files: ['packages/web/**/*.{ts,tsx}', 'packages/drawing/**/*.{ts,tsx}'],

@@ -77,6 +77,16 @@ export async function openBench(database: string, changes: Change[]): Promise<Be
 }
 
 /** Frame times in milliseconds while the work goes on. */
+declare global {
+  /** What the pages of the bench note of themselves. */
+  interface Window {
+    firstPaint?: number;
+    watching?: boolean;
+    seenFrames?: number[];
+    dropMs?: number;
+  }
+}
+
 export async function frames(of: Page, work: () => Promise<void>): Promise<number[]> {
   await of.evaluate(() => {
     const seen: number[] = [];
@@ -86,13 +96,13 @@ export async function frames(of: Page, work: () => Promise<void>): Promise<numbe
       const now = performance.now();
       seen.push(now - last);
       last = now;
-      if ((window as unknown as { watching: boolean }).watching) requestAnimationFrame(step);
+      if (window.watching === true) requestAnimationFrame(step);
     };
     requestAnimationFrame(step);
   });
   await work();
   return of.evaluate(() => {
     Object.assign(window, { watching: false });
-    return (window as unknown as { seenFrames: number[] }).seenFrames.slice(2);
+    return (window.seenFrames ?? []).slice(2);
   });
 }

@@ -14,7 +14,7 @@ const note = (work: string, values: number[]): void => {
 const rowsOf = (network: Network): Change[] =>
   kindNames
     .filter((kind) => kind !== 'project')
-    .flatMap((kind) => [...network.all(kind)].map((row) => create(kind, row as never)));
+    .flatMap((kind) => [...network.all(kind)].map((row) => create(kind, row)));
 
 for (const plates of [300, 3000]) {
   const network = campus(plates, plates < 1000);
@@ -43,8 +43,8 @@ for (const plates of [300, 3000]) {
     );
   });
   await open.click();
-  await page.waitForFunction(() => (window as unknown as { firstPaint: number }).firstPaint > 0);
-  const paint = await page.evaluate(() => (window as unknown as { firstPaint: number }).firstPaint);
+  await page.waitForFunction(() => (window.firstPaint ?? 0) > 0);
+  const paint = await page.evaluate(() => window.firstPaint ?? 0);
   report.note(`open a sheet of ${devices}: to first paint`, paint, 'ms', 600);
   await page.getByText('Drawing …').waitFor({ state: 'detached', timeout: 60_000 });
   await page.waitForTimeout(800);

@@ -31,10 +31,10 @@ const changedTrees: CarryOver<Trees> = (before, _network, touched) => {
     const tree = trees.get(keyOf(row)) ?? PrefixTree.empty;
     trees.set(keyOf(row), add ? tree.with(prefix, row.id) : tree.without(prefix, row.id));
   };
-  for (const { kind, before: old, after } of touched) {
-    if (kind !== 'prefix') continue;
-    put(old as Prefix | null, false);
-    put(after as Prefix | null, true);
+  for (const row of touched) {
+    if (row.kind !== 'prefix') continue;
+    put(row.before, false);
+    put(row.after, true);
   }
   return trees;
 };

@@ -1,5 +1,4 @@
 import { derived } from '../model/network/derived.ts';
-import type { Cable } from '../model/kinds/lines/cable.ts';
 import type { Network } from '../model/network/network.ts';
 
 /** A label that ends in a number. */
@@ -123,9 +122,9 @@ const seriesOf: (network: Network) => AllSeries = derived<AllSeries>(
     ),
   (before, network, touched) => {
     const after = new Map(before);
-    for (const { kind, before: old, after: now } of touched) {
-      if (kind !== 'cable') continue;
-      const [was, is] = [old as Cable | null, now as Cable | null].map((row) => row?.label ?? null);
+    for (const row of touched) {
+      if (row.kind !== 'cable') continue;
+      const [was, is] = [row.before, row.after].map((cable) => cable?.label ?? null);
       if (was === is) continue;
       for (const [label, gone] of [
         [was, true],

@@ -52,8 +52,8 @@ interface Sequence {
 const sequencesOf = derived<Map<string, Sequence>>(
   () => new Map(),
   (before, _network, touched) => {
-    const freed = touched.flatMap(({ kind, before: row }) =>
-      kind === 'cable' && row !== null ? [(row as Cable).label] : [],
+    const freed = touched.flatMap((row) =>
+      row.kind === 'cable' && row.before !== null ? [row.before.label] : [],
     );
     return new Map(
       [...before].map(([key, { halves, from }]) => [

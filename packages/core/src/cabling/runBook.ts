@@ -2,7 +2,6 @@ import { derived } from '../model/network/derived.ts';
 import type { Kind } from '../model/kinds.ts';
 import type { Cable } from '../model/kinds/lines/cable.ts';
 import type { Circuit } from '../model/kinds/lines/circuit.ts';
-import type { Leg } from '../model/kinds/lines/leg.ts';
 import type { Port } from '../model/kinds/lines/port.ts';
 import { LayeredMap, type LayeredDraft } from '../model/network/layeredMap.ts';
 import type { Network, Touched } from '../model/network/network.ts';
@@ -283,7 +282,7 @@ function followAll(network: Network, book: Writer, cables: Iterable<Cable>): Run
       if (id !== null && book.has(id)) reached = true;
       else {
         const port = network.get('port', id);
-        if (port === null || port.role === 'panel') continue;
+        if (port === null || port.role === 'panel' || port.leadsToId !== null) continue;
         reached = true;
         if (!isPower(port)) book.follow(port);
       }
@@ -309,28 +308,33 @@ function* carriersAt(network: Network, portId: string | null): Generator<string>
 
 /** Cables and circuits whose runs a touched row can change; null: any. `base` is the network before. */
 function* carriersTouched(network: Network, base: Network, touched: Touched): Generator<string> {
-  for (const [of, row] of [
-    [base, touched.before],
-    [network, touched.after],
-  ] as const) {
-    if (row === null) continue;
-    if (touched.kind === 'cable' || touched.kind === 'circuit') {
-      const ends = row as Cable | Circuit;
+  /** The row as it was and as it is, each with the network that it stands in. */
+  const sides = <R>(before: R | null, after: R | null): [of: Network, row: R][] => [
+    ...(before === null ? [] : [[base, before] satisfies [Network, R]]),
+    ...(after === null ? [] : [[network, after] satisfies [Network, R]]),
+  ];
+  if (touched.kind === 'cable' || touched.kind === 'circuit')
+    for (const [of, row] of sides<Cable | Circuit>(touched.before, touched.after)) {
       yield row.id;
-      for (const portId of [ends.aPortId, ends.bPortId]) {
+      for (const portId of [row.aPortId, row.bPortId]) {
         yield* carriersAt(of, portId);
         // Who is fed by a supply of its own asks for no power over its data ports.
         const port = of.get('port', portId);
         if (port !== null && isPower(port)) yield* carriersOfDevice(of, port.deviceId);
       }
-    } else if (touched.kind === 'leg') {
-      yield (row as Leg).cableId;
-      yield* carriersAt(of, (row as Leg).portId);
-    } else if (touched.kind === 'port') {
+    }
+  if (touched.kind === 'leg')
+    for (const [of, row] of sides(touched.before, touched.after)) {
+      yield row.cableId;
+      yield* carriersAt(of, row.portId);
+    }
+  if (touched.kind === 'port')
+    for (const [of, row] of sides(touched.before, touched.after)) {
       yield* carriersAt(of, row.id);
-      yield* carriersAt(of, (row as Port).leadsToId);
-    } else if (touched.kind === 'device') yield* carriersOfDevice(of, row.id);
-  }
+      yield* carriersAt(of, row.leadsToId);
+    }
+  if (touched.kind === 'device')
+    for (const [of, row] of sides(touched.before, touched.after)) yield* carriersOfDevice(of, row.id);
 }
 
 function* carriersOfDevice(network: Network, deviceId: string): Generator<string> {

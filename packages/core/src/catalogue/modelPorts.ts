@@ -41,7 +41,8 @@ function portsOfGroups(
         name,
         connector: group.connector,
         speedBps: group.speedBps,
-        role: group.role,
+        // What has another port behind it is a panel's, whatever else the group says.
+        role: rear.length > 0 ? 'panel' : group.role,
         face,
         ordinal: from + ports.length,
         moduleId: within.moduleId,

@@ -1,4 +1,16 @@
-import { isKind, kinds, leads, notesOf, refsOf, type Kind, type Row, type Rows } from '../model/kinds.ts';
+import {
+  anyKind,
+  held,
+  isKind,
+  kinds,
+  leads,
+  notesOf,
+  refsOf,
+  type Held,
+  type Kind,
+  type Row,
+  type Rows,
+} from '../model/kinds.ts';
 import { referrers, type Network, type NetworkDraft } from '../model/network/network.ts';
 import type { Problem, ProblemCode } from '../model/fields/problem.ts';
 import { unwritableIn, unwritableInside } from '../model/values/writable.ts';
@@ -13,22 +25,22 @@ export type Applied =
 /** Problems beyond this number are not worth telling. */
 const enough = 200;
 
-const titled = (kind: Kind, row: Partial<Row>): string => {
-  const named = row as { name?: string; label?: string };
-  return `${kinds[kind].one} ${named.name ?? named.label ?? ''}`.trim();
+const titled = (kind: Kind, row: Held): string => {
+  const { name, label } = row;
+  return `${kinds[kind].one} ${String(name ?? label ?? '')}`.trim();
 };
 
 const problem = (
   code: ProblemCode,
   kind: Kind,
-  row: Partial<Row> & { id: string },
+  row: Held & { id: string },
   field: string | null,
   message: string,
   values: { mine?: unknown; theirs?: unknown } = {},
 ): Problem => ({ code, kind, id: row.id, about: titled(kind, row), field, message, ...values });
 
 /** A title without the characters that are told to be wrong. */
-const cleanTitle = (kind: Kind, row: Partial<Row>): string =>
+const cleanTitle = (kind: Kind, row: Held): string =>
   [...titled(kind, row)].filter((letter) => unwritableIn(letter) === null).join('');
 
 const labelOf = (kind: Kind, field: string): string => notesOf(kind, field)?.label ?? field;
@@ -38,7 +50,7 @@ function parseRow<K extends Kind>(
   value: Record<string, unknown>,
   problems: Problem[],
 ): Rows[K] | null {
-  const row = value as Partial<Row> & { id: string };
+  const row = { ...value, id: String(value['id'] ?? '') };
   const result = kinds[kind].schema.safeParse(value);
   if (result.success) {
     const broken = Object.entries(value).find(([, part]) => unwritableInside(part) !== null);
@@ -134,7 +146,7 @@ function checkReferences<K extends Kind>(
 ): void {
   for (const [field, lead] of refsOf(kind)) {
     const target = lead.to;
-    const id = (row as Record<string, unknown>)[field];
+    const id = held(row)[field];
     if (
       !leads(row, lead) ||
       !(touched(field) || touched(lead.by ?? field)) ||
@@ -153,8 +165,8 @@ function checkUnique<K extends Kind>(network: Network, kind: K, row: Rows[K], pr
     if (other === null) return;
     if (rule.meanwhile !== undefined) {
       const name = (of: string, id: string | null): string => {
-        const found = isKind(of) ? network.get(of, id) : null;
-        return found === null ? '' : kinds[of as Kind].nameOf(found as never);
+        const found = isKind(of) ? { kind: of, row: network.get(of, id) } : null;
+        return found?.row == null ? '' : anyKind(found.kind).nameOf(found.row);
       };
       return void problems.push(problem('conflict', kind, row, rule.what, rule.meanwhile(row, name)));
     }
@@ -213,7 +225,7 @@ export function applyChanges(network: Network, changes: readonly (Change | WireC
   const after = draft.finish();
   for (const change of made) {
     const row = after.get(change.kind, change.id);
-    if (row !== null) checkRow(after, change.kind, row as never, touchedBy(change), problems);
+    if (row !== null) checkRow(after, change.kind, row, touchedBy(change), problems);
     else if (change.op === 'delete') checkRemoved(after, change.kind, change.before, problems);
     if (problems.length >= enough) break;
   }

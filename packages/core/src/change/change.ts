@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { kindNames, type Kind, type Rows } from '../model/kinds.ts';
+import { held, kindNames, type Held, type Kind, type Row, type Rows } from '../model/kinds.ts';
 
 interface Create<K extends Kind> {
   op: 'create';
@@ -61,25 +61,27 @@ export const changeSchema = z.discriminatedUnion('op', [
 ]);
 export type WireChange = z.infer<typeof changeSchema>;
 
+/** A change whose rows are of its kind, as those who make one see to. */
+export const asChange = (change: WireChange): Change => change as Change;
+
 export const create = <K extends Kind>(kind: K, row: Rows[K]): Change =>
-  ({ op: 'create', kind, id: row.id, after: row }) as unknown as Change;
+  asChange({ op: 'create', kind, id: row.id, after: row });
 
 /** An update of the fields that differ, or null when none does. */
-export function update<K extends Kind>(kind: K, row: Rows[K], fieldsAfter: Partial<Rows[K]>): Change | null {
-  const before: Partial<Rows[K]> = {};
-  const after: Partial<Rows[K]> = {};
-  let touched = false;
-  for (const field of Object.keys(fieldsAfter) as (keyof Rows[K])[]) {
-    if (sameValue(row[field], fieldsAfter[field])) continue;
-    before[field] = row[field];
-    after[field] = fieldsAfter[field];
-    touched = true;
-  }
-  return touched ? ({ op: 'update', kind, id: row.id, before, after } as unknown as Change) : null;
+export const update = <K extends Kind>(kind: K, row: Rows[K], fieldsAfter: Partial<Rows[K]>): Change | null =>
+  updateHeld(kind, row, fieldsAfter);
+
+/** The same for a kind of which only the name is known. */
+export function updateHeld(kind: Kind, row: Row, fieldsAfter: Held): Change | null {
+  const now = held(row);
+  const touched = Object.entries(fieldsAfter).filter(([field, value]) => !sameValue(now[field], value));
+  if (touched.length === 0) return null;
+  const before = Object.fromEntries(touched.map(([field]) => [field, now[field]]));
+  return asChange({ op: 'update', kind, id: row.id, before, after: Object.fromEntries(touched) });
 }
 
 export const remove = <K extends Kind>(kind: K, row: Rows[K]): Change =>
-  ({ op: 'delete', kind, id: row.id, before: row }) as unknown as Change;
+  asChange({ op: 'delete', kind, id: row.id, before: row });
 
 /** Equality of field values: plain data, compared by content; the order of an object's keys does not matter. */
 export function sameValue(a: unknown, b: unknown): boolean {

@@ -1,4 +1,4 @@
-import { keyRulesOf, type Kind, type Row } from '../model/kinds.ts';
+import { held, keyRulesOf, withFields, type Kind, type Row } from '../model/kinds.ts';
 import type { Unique } from '../model/fields/kind.ts';
 import type { Network } from '../model/network/network.ts';
 
@@ -15,7 +15,7 @@ function countedOn(text: string): string {
 
 function after(rule: Unique<Row>, row: Row): string | number | null {
   if (rule.next !== undefined) return rule.next(row);
-  const value = (row as unknown as Record<string, unknown>)[rule.what];
+  const value = held(row)[rule.what];
   return named.has(rule.what) && typeof value === 'string' ? countedOn(value) : null;
 }
 
@@ -39,7 +39,7 @@ export function freeValue(
   for (let tries = 0; tries < mostTries; tries++) {
     const value = after(rule, tried);
     if (value === null) return null;
-    tried = { ...tried, [rule.what]: value } as Row;
+    tried = withFields(tried, { [rule.what]: value });
     const key = rule.key(tried).toLowerCase();
     if (!kept.has(key) && network.holderOf(kind, at, key) === null) return value;
   }

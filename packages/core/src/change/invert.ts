@@ -1,18 +1,18 @@
 import { kinds } from '../model/kinds.ts';
-import type { Change } from './change.ts';
+import { asChange, type Change } from './change.ts';
 
 /** A change as it was written before its kind had all the fields of today: those are left blank. */
 export const completed = (change: Change): Change =>
   change.op === 'create'
-    ? ({ ...change, after: { ...kinds[change.kind].blank, ...change.after } } as Change)
+    ? asChange({ ...change, after: { ...kinds[change.kind].blank, ...change.after } })
     : change;
 
 const opposite = (change: Change): Change => {
   if (change.op === 'create')
-    return { op: 'delete', kind: change.kind, id: change.id, before: change.after } as Change;
+    return asChange({ op: 'delete', kind: change.kind, id: change.id, before: change.after });
   if (change.op === 'delete')
-    return completed({ op: 'create', kind: change.kind, id: change.id, after: change.before } as Change);
-  return { ...change, before: change.after, after: change.before } as Change;
+    return completed(asChange({ op: 'create', kind: change.kind, id: change.id, after: change.before }));
+  return asChange({ ...change, before: change.after, after: change.before });
 };
 
 /**

@@ -1,7 +1,7 @@
-import { kindNames, kinds, type Kind, type Row } from '../model/kinds.ts';
+import { anyKind, held, kindNames, type Kind, type Row } from '../model/kinds.ts';
 import { referrers, type Network } from '../model/network/network.ts';
 import { grouped } from '../model/values/numbers.ts';
-import { remove, update, type Change } from './change.ts';
+import { remove, updateHeld, type Change } from './change.ts';
 
 /** A row by its kind and id. */
 export interface Subject {
@@ -50,8 +50,7 @@ export function removal(network: Network, named: readonly Subject[]): Removal {
       for (const row of network.find(index, id)) {
         if (going.has(row.id)) continue;
         const entry = cleared.get(row.id) ?? { kind: other, row, fields: {} };
-        for (const field of fields)
-          if ((row as unknown as Record<string, unknown>)[field] === id) entry.fields[field] = null;
+        for (const field of fields) if (held(row)[field] === id) entry.fields[field] = null;
         cleared.set(row.id, entry);
       }
     }
@@ -60,8 +59,8 @@ export function removal(network: Network, named: readonly Subject[]): Removal {
   const asked = new Set(named.map(({ id }) => id));
   return {
     changes: [
-      ...[...cleared.values()].map(({ kind, row, fields }) => update(kind, row as never, fields)),
-      ...order.map(({ kind, row }) => remove(kind, row as never)),
+      ...[...cleared.values()].map(({ kind, row, fields }) => updateHeld(kind, row, fields)),
+      ...order.map(({ kind, row }) => remove(kind, row)),
     ].filter((change) => change !== null),
     along: order.filter(({ id }) => !asked.has(id)).map(({ kind, row }) => ({ kind, row })),
   };
@@ -71,11 +70,11 @@ export function removal(network: Network, named: readonly Subject[]): Removal {
 export function inNumbers(rows: readonly { kind: Kind; row: Row }[]): string {
   const parts: string[] = [];
   for (const kind of kindNames) {
-    const { uncounted, one, many, wordsFor } = kinds[kind];
+    const { uncounted, one, many, wordsFor } = anyKind(kind);
     if (uncounted === true) continue;
     const counts = new Map<string, { count: number; many: string }>();
     for (const { row } of rows.filter((entry) => entry.kind === kind)) {
-      const words = wordsFor?.(row as never) ?? { one, many };
+      const words = wordsFor?.(row) ?? { one, many };
       counts.set(words.one, { count: (counts.get(words.one)?.count ?? 0) + 1, many: words.many });
     }
     // The plain word first, whatever the order of the rows.

@@ -1,4 +1,4 @@
-import { kinds, type Kind, type Row } from '../model/kinds.ts';
+import { kinds, withFields, type Kind, type Row } from '../model/kinds.ts';
 import { inSchemaOrder } from '../model/fields/storage.ts';
 import type { Network } from '../model/network/network.ts';
 import type { Change } from './change.ts';
@@ -18,13 +18,13 @@ export function rewound(network: Network, entries: readonly (readonly Change[])[
         rows.set(id, { kind, row: { ...kinds[kind].blank, ...change.before } });
       else {
         const later = rows.get(id)?.row ?? network.get(kind, id);
-        if (later !== null) rows.set(id, { kind, row: { ...later, ...change.before } as Row });
+        if (later !== null) rows.set(id, { kind, row: withFields(later, change.before) });
       }
     }
   const draft = network.draft();
   for (const [id, { kind, row }] of rows) {
     if (row === null) draft.drop(kind, id);
-    else draft.put(kind, inSchemaOrder(kind, row as never));
+    else draft.put(kind, inSchemaOrder(kind, row));
   }
   return draft.finish();
 }

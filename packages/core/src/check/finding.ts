@@ -20,10 +20,11 @@ export interface Finding<F extends Facts = Facts> {
 }
 export type Evidence<F extends Facts> = Omit<Finding<F>, 'rule'>;
 
+const isList = (fact: Fact): fact is readonly Fact[] => Array.isArray(fact);
 const written = (fact: Fact | undefined): string => {
   if (fact === undefined || fact === null || typeof fact !== 'object') return JSON.stringify(fact ?? null);
-  if (Array.isArray(fact)) return `[${(fact as readonly Fact[]).map(written).join()}]`;
-  const entries = Object.entries(fact as { readonly [name: string]: Fact });
+  if (isList(fact)) return `[${fact.map(written).join()}]`;
+  const entries = Object.entries(fact);
   return `{${entries
     .sort(([a], [b]) => (a < b ? -1 : 1))
     .map(([name, value]) => `${JSON.stringify(name)}:${written(value)}`)

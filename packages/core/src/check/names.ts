@@ -1,4 +1,4 @@
-import { kinds, type Kind, type Row } from '../model/kinds.ts';
+import { kinds, type Kind, type Row, anyKind } from '../model/kinds.ts';
 import type { Network } from '../model/network/network.ts';
 import { portTitle } from '../model/network/ports.ts';
 import type { Subject } from '../change/removal.ts';
@@ -6,7 +6,7 @@ import type { Subject } from '../change/removal.ts';
 /** What a row is called; empty where there is no such row. */
 export function nameOf(network: Network, kind: Kind, id: string | null): string {
   const row: Row | null = network.get(kind, id);
-  return row === null ? '' : (kinds[kind].nameOf as (of: Row) => string)(row);
+  return row === null ? '' : anyKind(kind).nameOf(row);
 }
 
 /** "kq-acc-1 gi1/4": a port as a sentence names it. */

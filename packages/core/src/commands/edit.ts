@@ -1,5 +1,5 @@
-import { update, type ChangeSet } from '../change/change.ts';
-import { kinds, notesOf, targetOf, type Kind, type Rows } from '../model/kinds.ts';
+import { updateHeld, type ChangeSet } from '../change/change.ts';
+import { notesOf, targetOf, type Kind, type Rows, type Row, anyKind, type Held } from '../model/kinds.ts';
 import type { Network } from '../model/network/network.ts';
 
 /** Data inside a field, in words: "area 0, cost 10, passive no". */
@@ -17,8 +17,8 @@ const shown = (network: Network, kind: Kind, field: string, value: unknown): str
   if (value === null || value === undefined || value === '') return 'nothing';
   const target = targetOf(kind, field);
   if (target !== null && typeof value === 'string') {
-    const row = network.get(target, value);
-    return row === null ? 'nothing' : kinds[target].nameOf(row as never);
+    const row: Row | null = network.get(target, value);
+    return row === null ? 'nothing' : anyKind(target).nameOf(row);
   }
   if (typeof value === 'object') return plainText(value);
   const unit = notesOf(kind, field)?.unit;
@@ -26,15 +26,18 @@ const shown = (network: Network, kind: Kind, field: string, value: unknown): str
 };
 
 /** Changes fields of a row: "Set serial of kq-acc-1 to NV31-0027714". */
-export function editRow<K extends Kind>(
+export const editRow = <K extends Kind>(
   network: Network,
   kind: K,
   row: Rows[K],
   fields: Partial<Rows[K]>,
-): ChangeSet {
-  const change = update(kind, row, fields);
+): ChangeSet => editHeld(network, kind, row, fields);
+
+/** The same for fields known by their names alone. */
+export function editHeld(network: Network, kind: Kind, row: Row, fields: Held): ChangeSet {
+  const change = updateHeld(kind, row, fields);
   if (change === null || change.op !== 'update') return { changes: [], sentence: '' };
-  const name = kinds[kind].nameOf(row);
+  const name = anyKind(kind).nameOf(row);
   const parts = Object.entries(change.after).map(([field, value]) => {
     const label = notesOf(kind, field)?.label.toLowerCase() ?? field;
     return field === 'name' || field === 'label'

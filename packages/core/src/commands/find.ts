@@ -1,7 +1,7 @@
 import { findAddress } from '../addressing/plan.ts';
 import { parseIp } from '../model/values/ip.ts';
 import type { Prefix } from '../model/kinds/logical/prefix.ts';
-import { kindNames, kinds, modelTitle, type Kind } from '../model/kinds.ts';
+import { kindNames, kinds, modelTitle, type Kind, anyKind } from '../model/kinds.ts';
 import { rowTitle } from '../model/fields/titles.ts';
 import type { Network } from '../model/network/network.ts';
 import { compareNames } from '../model/values/order.ts';
@@ -170,7 +170,7 @@ export function findAnything(network: Network, text: string, limit = 12): Found[
     );
   for (const kind of byName)
     for (const row of network.all(kind)) {
-      const name = kinds[kind].nameOf(row as never);
+      const name = anyKind(kind).nameOf(row);
       if (name.toLowerCase().includes(words))
         test({ kind, id: row.id, title: rowTitle(network, kind, row), detail: '' }, name);
     }

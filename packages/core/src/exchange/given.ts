@@ -4,6 +4,8 @@ export function given<T extends object, D extends keyof T>(
   without: readonly D[],
 ): Partial<Omit<T, D>> {
   return Object.fromEntries(
-    Object.entries(entry).filter(([key, value]) => value !== undefined && !without.includes(key as D)),
+    Object.entries(entry).filter(
+      ([key, value]) => value !== undefined && !without.some((one) => one === key),
+    ),
   ) as Partial<Omit<T, D>>;
 }

@@ -91,6 +91,7 @@ export function mergePorts(
     port.leadsToStrand = listed.strand ?? null;
     if (partner && port.leadsToStrand === null && partner.listed?.leadsTo === undefined)
       partner.port.leadsToId = port.id;
+    if (partner) partner.port.role = partner.listed?.role ?? 'panel';
   }
   const portNamed = (text: string, path: string): Port | null => {
     const found = rows.get(text.toLowerCase())?.port ?? null;

@@ -1,12 +1,13 @@
 import { z } from 'zod';
 import { fieldNotes } from '../model/fields/field.ts';
 import { newId } from '../model/values/ids.ts';
-import { kindNames, kinds, refsOf, type Kind, type Row } from '../model/kinds.ts';
+import { kindNames, kinds, refsOf, type Kind, type Row, anyKind, withFields } from '../model/kinds.ts';
 import type { Network } from '../model/network/network.ts';
 import { compareNames } from '../model/values/order.ts';
 import { placePath } from '../model/network/places.ts';
 import { portTitle } from '../model/network/ports.ts';
 import { given } from './given.ts';
+import { inSchemaOrder } from '../model/fields/storage.ts';
 import { sparse } from './sparse.ts';
 import type { Staging } from './staging.ts';
 
@@ -15,7 +16,6 @@ import type { Staging } from './staging.ts';
  * they are called, references by the name of the row they lead to.
  */
 type Entry = Record<string, unknown>;
-type Fields = Record<string, unknown> & { id: string };
 
 export const sectionKinds: readonly (readonly [section: string, kind: Kind])[] = kindNames.flatMap((kind) => {
   const { section, refs } = kinds[kind];
@@ -40,14 +40,14 @@ function titleOf(network: Network, kind: Kind, id: string | null): string | null
     const vlan = network.get('vlan', id);
     return `${network.get('vlanNumbering', vlan?.numberingId ?? null)?.name ?? ''}/${vlan?.vid ?? ''}`;
   }
-  return kinds[kind].nameOf(row as never);
+  return anyKind(kind).nameOf(row);
 }
 
 /** The schema of an entry: its unique fields must be there, all others may be left out. */
 function entrySchema(kind: Kind): z.ZodType {
-  const { schema, unique } = kinds[kind];
+  const { schema, unique } = anyKind(kind);
   const references = new Map(refsOf(kind).map(([field, { to }]) => [field, to]));
-  const needed = new Set((unique as readonly { what: string }[]).slice(0, 1).map(({ what }) => what));
+  const needed = new Set(unique.slice(0, 1).map(({ what }): string => what));
   const shape: Record<string, z.ZodType> = {};
   for (const [field, type] of Object.entries(schema.shape)) {
     const to = references.get(field);
@@ -101,23 +101,21 @@ function readSection(staging: Staging, section: string, kind: Kind, entries: rea
       ...Object.fromEntries(led),
     };
     const nothing = Object.fromEntries(references.map(([field]) => [field, null]));
-    const fresh = { ...nothing, ...kinds[kind].blank, ...said, id: newId() };
-    const existing = staging.network.get(
-      kind,
-      staging.network.sameKey(kind, fresh as never, 0),
-    ) as Fields | null;
-    const row = existing === null ? fresh : { ...existing, ...said, id: existing.id };
-    staging.put(kind, row as never, path);
+    const fresh: Row = inSchemaOrder(kind, { ...nothing, ...kinds[kind].blank, ...said, id: newId() });
+    const existing: Row | null = staging.network.get(kind, staging.network.sameKey(kind, fresh, 0));
+    staging.put(kind, existing === null ? fresh : withFields(existing, said), path);
     // Rows of a kind may refer to others of it.
     named.delete(kind);
   });
 }
 
+const isEntries = (value: unknown): value is Entry[] => Array.isArray(value);
+
 /** Reads the sections of kinds, in the order in which their rows can be created. */
 export function readSections(staging: Staging, file: Readonly<Record<string, unknown>>): void {
   for (const [section, kind] of sectionKinds) {
     const entries = file[section];
-    if (Array.isArray(entries)) readSection(staging, section, kind, entries as Entry[]);
+    if (isEntries(entries)) readSection(staging, section, kind, entries);
   }
 }
 
@@ -134,13 +132,13 @@ export function writeSections(network: Network): Record<string, Entry[]> {
             const to = references.get(field);
             if (field === 'id') return [];
             if (to === undefined) return [[field, value]];
-            return [[spoken(field), titleOf(network, to, value as string | null)]];
+            return [[spoken(field), titleOf(network, to, typeof value === 'string' ? value : null)]];
           }),
         ),
-        kinds[kind].blank as Entry,
+        { ...kinds[kind].blank },
       );
-    const rows = [...network.all(kind)].sort((a, b) =>
-      compareNames(kinds[kind].nameOf(a as never), kinds[kind].nameOf(b as never)),
+    const rows = [...network.all<Kind>(kind)].sort((a, b) =>
+      compareNames(anyKind(kind).nameOf(a), anyKind(kind).nameOf(b)),
     );
     written.push([section, rows.map(entryOf)]);
   }

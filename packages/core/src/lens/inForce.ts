@@ -1,6 +1,6 @@
 import type { Subject } from '../change/removal.ts';
 import { derived, type CarryOver } from '../model/network/derived.ts';
-import { kindNames, leads, refsOf, type Kind, type Row } from '../model/kinds.ts';
+import { kindNames, leads, refsOf, type Kind, type Row, held, withFields } from '../model/kinds.ts';
 import type { Network } from '../model/network/network.ts';
 import { cutOut } from './cut.ts';
 
@@ -29,8 +29,6 @@ function made(network: Network, planned: boolean): Network {
   return draft.finish();
 }
 
-type Fields = Record<string, unknown> & { id: string };
-
 /**
  * The lens of an earlier network with what was touched since. Null where something came into force or went out of it:
  * then what hangs on it comes or goes as well.
@@ -40,21 +38,21 @@ const carriedBy =
   (before, network, touched, base) => {
     const statuses = out(planned);
     const isOut = (kind: Kind, row: Row | null): boolean =>
-      row !== null && kind in byStatus && statuses.includes((row as unknown as { status: string }).status);
+      row !== null && kind in byStatus && statuses.includes(String(held(row)['status']));
     if (touched.some(({ kind, before: old, after }) => isOut(kind, old) !== isOut(kind, after))) return null;
     if (before === base) return network;
     const draft = before.draft(new Set(touched.map(({ kind }) => kind)));
     const rank = new Map(kindNames.map((kind, at) => [kind, at]));
     const rows = new Map(touched.map(({ kind, before: old, after }) => [(old ?? after)?.id ?? '', kind]));
     for (const [id, kind] of [...rows].sort(([, a], [, b]) => (rank.get(a) ?? 0) - (rank.get(b) ?? 0))) {
-      const row = network.get(kind, id) as (Row & Fields) | null;
+      const row: Row | null = network.get(kind, id);
       if (row === null) {
         draft.drop(kind, id);
         continue;
       }
       if (isOut(kind, row)) continue;
       const lost = refsOf(kind).filter(([field, lead]) => {
-        const target = row[field];
+        const target = held(row)[field];
         return typeof target === 'string' && leads(row, lead) && draft.get(lead.to, target) === null;
       });
       // What belongs to something that is out is out as well; it must have been so before.
@@ -65,7 +63,7 @@ const carriedBy =
       const fields = lost
         .filter(([, { onRemove }]) => onRemove === 'cleared')
         .map(([field]) => [field, null]);
-      draft.put(kind, (fields.length === 0 ? row : { ...row, ...Object.fromEntries(fields) }) as never);
+      draft.put(kind, fields.length === 0 ? row : withFields(row, Object.fromEntries(fields)));
     }
     return draft.finish();
   };

@@ -1,6 +1,6 @@
 import { derivedBy } from '../model/network/derived.ts';
 import { allFactSorts, type FactSort } from '../model/values/facts.ts';
-import { kindNames, kinds, refsOf, type Kind } from '../model/kinds.ts';
+import { kindNames, kinds, refsOf, type Kind, type Row, held, withFields } from '../model/kinds.ts';
 import { referrers, type Network } from '../model/network/network.ts';
 import { cutOut } from './cut.ts';
 
@@ -11,15 +11,13 @@ export interface Audience {
 /** Owners, editors and readers of a project see all there is. */
 export const allSeeing: Audience = { sees: new Set(allFactSorts) };
 
-type Fields = Record<string, unknown> & { id: string };
-
 const allows = (kind: Kind, field: string, value: unknown): boolean =>
   kinds[kind].schema.shape[field]?.safeParse(value).success === true;
 
 /** What stands in a field in place of a fact: nothing, or that of a new row. Undefined: there is no such value. */
 function emptied(kind: Kind, field: string): unknown {
   if (allows(kind, field, null)) return null;
-  const blank = (kinds[kind].blank as Record<string, unknown>)[field];
+  const blank = new Map<string, unknown>(Object.entries(kinds[kind].blank)).get(field);
   return blank !== undefined && allows(kind, field, blank) ? blank : undefined;
 }
 
@@ -33,7 +31,7 @@ interface Hiding {
 }
 
 function hidingOf(kind: Kind, sees: ReadonlySet<FactSort>): Hiding {
-  const hidden = Object.entries(kinds[kind].facts as Record<string, FactSort>)
+  const hidden = Object.entries<FactSort>(kinds[kind].facts)
     .filter(([, sort]) => !sees.has(sort))
     .map(([field]) => ({ field, value: emptied(kind, field) }));
   const without = hidden.filter(({ value }) => value === undefined).map(({ field }) => field);
@@ -48,10 +46,10 @@ function hidingOf(kind: Kind, sees: ReadonlySet<FactSort>): Hiding {
  * The order in which rows are numbered: by what is seen of them, then by what is hidden. It tells an audience nothing
  * that it does not see but which of two things that look alike comes first, and depends on no id.
  */
-function inSeenOrder(kind: Kind, rows: readonly Fields[], { empty, numbered }: Hiding): Fields[] {
+function inSeenOrder(kind: Kind, rows: readonly Row[], { empty, numbered }: Hiding): Row[] {
   const ids = new Set(['id', ...refsOf(kind).map(([field]) => field)]);
   const hidden = new Set([...empty.map(([field]) => field), ...numbered]);
-  const textOf = (row: Fields, of: (field: string) => boolean): string =>
+  const textOf = (row: Row, of: (field: string) => boolean): string =>
     JSON.stringify(Object.entries(row).filter(([field]) => !ids.has(field) && of(field)));
   const keyed = rows.map((row) => ({
     row,
@@ -73,7 +71,7 @@ function holding(
           .find(index, id)
           .flatMap((row) =>
             fields
-              .filter((field) => (row as unknown as Fields)[field] === id)
+              .filter((field) => held(row)[field] === id)
               .map((field) => ({ kind: other, id: row.id, field })),
           ),
       ),
@@ -87,7 +85,7 @@ function redacted(network: Network, sees: ReadonlySet<FactSort>): Network {
   const draft = network.draft(hidings.map(({ kind }) => kind));
   const gone: { kind: Kind; id: string }[] = [];
   for (const { kind, hiding } of hidings) {
-    const rows = [...network.all(kind)] as unknown as Fields[];
+    const rows: Row[] = [...network.all(kind)];
     if (hiding.gone) {
       gone.push(...rows.map(({ id }) => ({ kind, id })));
       continue;
@@ -95,7 +93,7 @@ function redacted(network: Network, sees: ReadonlySet<FactSort>): Network {
     const ordered = hiding.numbered.length === 0 ? rows : inSeenOrder(kind, rows, hiding);
     ordered.forEach((row, at) => {
       const stand = hiding.numbered.map((field) => [field, `${kinds[kind].one} ${at + 1}`]);
-      const seen = { ...row, ...Object.fromEntries([...hiding.empty, ...stand]) };
+      const seen = withFields(row, Object.fromEntries([...hiding.empty, ...stand]));
       // Such as a VLAN interface without its number: a row that means nothing without what is hidden.
       if (kinds[kind].schema.safeParse(seen).success) draft.put(kind, seen);
       else gone.push({ kind, id: row.id });
@@ -106,8 +104,8 @@ function redacted(network: Network, sees: ReadonlySet<FactSort>): Network {
     const one = gone[at];
     if (one === undefined) continue;
     for (const { kind, id, field } of holding(network, [one])) {
-      const row = draft.get(kind, id);
-      if (row !== null && allows(kind, field, null)) draft.put(kind, { ...row, [field]: null });
+      const row: Row | null = draft.get(kind, id);
+      if (row !== null && allows(kind, field, null)) draft.put(kind, withFields(row, { [field]: null }));
       else if (row !== null) gone.push({ kind, id });
     }
   }

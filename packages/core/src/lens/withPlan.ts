@@ -1,8 +1,18 @@
 import { applyChanges } from '../change/apply.ts';
 import type { Change, JournalEntry, WireChange } from '../change/change.ts';
 import { freeValue } from '../change/freeValue.ts';
-import { kinds, keyRulesOf, leads, notesOf, refsOf, type Kind, type Row } from '../model/kinds.ts';
-import type { Unique } from '../model/fields/kind.ts';
+import {
+  kinds,
+  keyRulesOf,
+  leads,
+  notesOf,
+  refsOf,
+  type Kind,
+  type Row,
+  anyKind,
+  held,
+  withFields,
+} from '../model/kinds.ts';
 import type { Network } from '../model/network/network.ts';
 import type { Problem } from '../model/fields/problem.ts';
 
@@ -48,7 +58,7 @@ function named(network: Network, kind: Kind, field: string, value: unknown): str
   if (typeof value !== 'string') return shown(value);
   for (const [one, { to }] of refsOf(kind)) {
     const row: Row | null = one === field ? network.get(to, value) : null;
-    if (row !== null) return kinds[to].nameOf(row as never);
+    if (row !== null) return anyKind(to).nameOf(row);
   }
   return shown(value);
 }
@@ -74,7 +84,7 @@ function over(network: Network, entry: PlanEntry): Planned {
   const tell = (problem: Problem, outcome: PlanConflict['outcome']): void =>
     void conflicts.push({ ...problem, revision: entry.revision, sentence: entry.sentence, outcome });
   const end = (made: Network): Planned => ({ network: made, conflicts });
-  let left: WireChange[] = (entry.changes as WireChange[]).filter((change) => !isDone(network, change));
+  let left: WireChange[] = entry.changes.filter((change) => !isDone(network, change));
   while (left.length > 0) {
     const applied = applyChanges(network, left);
     if (applied.ok) return end(applied.network);
@@ -178,7 +188,7 @@ function wanted(base: Network, entries: readonly PlanEntry[]): Map<string, { kin
       else if (change.op === 'delete') rows.set(id, { kind, row: null });
       else {
         const known = rows.get(id)?.row ?? base.get(kind, id);
-        if (known !== null) rows.set(id, { kind, row: { ...known, ...change.after } as Row });
+        if (known !== null) rows.set(id, { kind, row: withFields(known, change.after) });
       }
     }
   return rows;
@@ -195,16 +205,16 @@ export function reservations(base: Network, entries: readonly PlanEntry[]): Rese
     if (row === null || kinds[kind].uncounted === true) continue;
     const before: Row | null = base.get(kind, id);
     const made = refsOf(kind).flatMap(([field, lead]) => {
-      const target = (row as unknown as Record<string, unknown>)[field];
+      const target = held(row)[field];
       const led = typeof target === 'string' && leads(row, lead);
       return led && base.get(lead.to, target) === null ? [target] : [];
     });
-    for (const rule of keyRulesOf(kind) as readonly Unique<Row>[]) {
+    for (const rule of keyRulesOf(kind)) {
       if (rule.meanwhile !== undefined) continue;
       const key = rule.key(row).toLowerCase();
       if (key === '' || made.some((target) => key.includes(target))) continue;
       if (before !== null && rule.key(before).toLowerCase() === key) continue;
-      const value = shown((row as unknown as Record<string, unknown>)[rule.what]);
+      const value = shown(held(row)[rule.what]);
       kept.push({ kind, what: rule.what, key, id, value });
     }
   }

@@ -71,6 +71,16 @@ export type IndexKind<N extends IndexName> = IndexKinds[N];
 
 export const kinds: { readonly [K in Kind]: KindDefinition<Rows[K]> } = definitions;
 
+/** A kind of which only the name is known, asked with rows that are of it: the one place where that is taken for granted. */
+export const anyKind = (kind: Kind): KindDefinition<Row> => kinds[kind] as KindDefinition<Row>;
+
+/** What a row holds, by field: for what looks at rows of every kind alike. */
+export type Held = Readonly<Record<string, unknown>>;
+export const held = (row: Row): Held => row;
+
+/** A row with other values in some fields. Not judged: that is for `applyChanges`, or was done before. */
+export const withFields = <R extends Row>(row: R, fields: Held): R => ({ ...row, ...fields });
+
 export const isKind = (name: string): name is Kind => name in kinds;
 /** In the order in which rows can be created: what a row refers to stands before it. */
 export const kindNames: readonly Kind[] = creationOrder(kinds).filter(isKind);
@@ -88,8 +98,8 @@ export const refsOf = (kind: Kind): [field: string, reference: Lead][] =>
   );
 
 /** Whether a reference of this row leads to that kind: always, but where another field says which of several it is. */
-export const leads = (row: object, { by, to }: Pick<Lead, 'by' | 'to'>): boolean =>
-  by === undefined || (row as Readonly<Record<string, unknown>>)[by] === to;
+export const leads = (row: Held, { by, to }: Pick<Lead, 'by' | 'to'>): boolean =>
+  by === undefined || row[by] === to;
 
 /** What a row is found by once in a project, or should be: first what must be unique, then what a plan keeps besides. */
 export const keyRulesOf = <K extends Kind>(kind: K): readonly Unique<Rows[K]>[] => [

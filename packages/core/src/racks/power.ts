@@ -176,11 +176,12 @@ class Flow implements PowerFlow {
     for (const source of live) {
       if (source.via !== 'feed') continue;
       const key = feedKey(source.rackId, source.feed);
+      const none: [Watts, Watts, Watts] = [noWatts, noWatts, noWatts];
       const load = this.loads.get(key) ?? {
         rackId: source.rackId,
         feed: source.feed,
         ...noWatts,
-        phases: [noWatts, noWatts, noWatts] as [Watts, Watts, Watts],
+        phases: none,
       };
       const { total, phases } = this.passing(device);
       const share = total.maxW === 0 && total.typicalW === 0 ? 0 : 1 / live.length;

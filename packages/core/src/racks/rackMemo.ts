@@ -1,14 +1,13 @@
 import { derived } from '../model/network/derived.ts';
 import type { Rack } from '../model/kinds/sites/rack.ts';
 import type { Network, Touched } from '../model/network/network.ts';
+import { held } from '../model/kinds.ts';
 
 /** What was worked out for a rack; `linked` when it hangs on things in other racks, through power cables. */
 interface Kept<T> {
   value: T;
   linked: boolean;
 }
-
-type Fields = Record<string, string | null>;
 
 /** The racks a touched row may concern; null: any of them. */
 function racksTouched(network: Network, touched: readonly Touched[]): Set<string> | null {
@@ -23,12 +22,16 @@ function racksTouched(network: Network, touched: readonly Touched[]): Set<string
   };
   for (const { kind, before, after } of touched) {
     if (kind === 'model') return null;
-    for (const row of [before, after] as (Fields | null)[]) {
+    for (const row of [before, after]) {
       if (row === null) continue;
-      if (kind === 'device') racks.add(row['rackId'] ?? 'none');
-      else if (kind === 'rack' && row['id'] != null) racks.add(row['id']);
-      else if (kind === 'module' || kind === 'port') addDevice(row['deviceId']);
-      else if (kind === 'cable') for (const end of ['aPortId', 'bPortId']) addPowerPort(row[end]);
+      const idIn = (field: string): string | null => {
+        const id = held(row)[field];
+        return typeof id === 'string' ? id : null;
+      };
+      if (kind === 'device') racks.add(idIn('rackId') ?? 'none');
+      else if (kind === 'rack') racks.add(row.id);
+      else if (kind === 'module' || kind === 'port') addDevice(idIn('deviceId'));
+      else if (kind === 'cable') for (const end of ['aPortId', 'bPortId']) addPowerPort(idIn(end));
     }
   }
   return racks;

@@ -1,5 +1,5 @@
 import { factFieldsOf, type FactField } from '../model/fields/factFields.ts';
-import { kinds, leads, refsOf, type Kind, type Row } from '../model/kinds.ts';
+import { kinds, leads, refsOf, type Kind, type Row, held } from '../model/kinds.ts';
 import type { Network } from '../model/network/network.ts';
 import { compareNames } from '../model/values/order.ts';
 import { devicesInScope, placesWithin } from '../model/network/places.ts';
@@ -7,7 +7,7 @@ import { rowTitle, titleOf } from '../model/fields/titles.ts';
 import type { Cell, Table } from './table.ts';
 
 function cellOf(network: Network, row: Row, { field, form, to }: FactField): Cell {
-  const value = (row as unknown as Record<string, unknown>)[field];
+  const value = held(row)[field];
   if (value === null || value === undefined) return null;
   if (form === 'yes or no') return value === true ? 'yes' : 'no';
   if (to !== null) return titleOf(network, to, String(value));
@@ -27,7 +27,7 @@ function scopeOf(network: Network, kind: Kind, scopeId: string | null): (row: Ro
   };
   return (row) =>
     refs.some(([field, lead]) => {
-      const id = (row as unknown as Record<string, unknown>)[field];
+      const id = held(row)[field];
       return typeof id === 'string' && leads(row, lead) && holds(lead.to, id);
     });
 }

@@ -195,8 +195,9 @@ export function readOspf(network: Network, vrfId: string | null, family: 4 | 6):
     }
     for (const same of kinds.values()) {
       if (new Set(same.map((one) => one.deviceId)).size < 2) continue;
-      builderOf(same[0]?.area ?? '0').join(same);
-      if (!isPointToPoint(same[0] as OspfInterface)) for (const one of same) joined.add(one);
+      const [one] = same;
+      builderOf(one?.area ?? '0').join(same);
+      if (one !== undefined && !isPointToPoint(one)) for (const one of same) joined.add(one);
     }
     members.forEach((a, index) => {
       for (const b of members.slice(index + 1)) {

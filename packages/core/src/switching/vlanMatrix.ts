@@ -28,8 +28,13 @@ export interface MatrixCell {
   count: number;
 }
 
+const marks: Readonly<Record<'untagged' | 'tagged' | 'none', Mark>> = {
+  untagged: 'U',
+  tagged: 'T',
+  none: '-',
+};
 const markAt = (layer2: Layer2, at: BridgePort, vid: number): Mark =>
-  ({ untagged: 'U', tagged: 'T', none: '-' })[layer2.carries(at, vid) ?? 'none'] as Mark;
+  marks[layer2.carries(at, vid) ?? 'none'];
 
 /** `kq-acc-3 te1/50`, or `kq-core lag11` where several members make it. */
 export const wayText = ({ bridge, port, members }: BridgePort): string => {

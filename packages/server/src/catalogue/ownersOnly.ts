@@ -5,9 +5,12 @@ import { Refusal } from '../http/problem.ts';
 /** Whether a change accepts a model for the whole organisation, or takes that back. */
 function sharesModel(change: Change | WireChange): boolean {
   if (change.kind !== 'model' || change.op === 'delete') return false;
-  const after = change.after as { sharing?: unknown };
-  const before = change.op === 'update' ? (change.before as { sharing?: unknown }).sharing : undefined;
-  return after.sharing === 'accepted' || (before === 'accepted' && after.sharing !== undefined);
+  const sharing = ({ sharing }: { sharing?: unknown }): unknown => sharing;
+  const [before, after] = [
+    change.op === 'update' ? sharing(change.before) : undefined,
+    sharing(change.after),
+  ];
+  return after === 'accepted' || (before === 'accepted' && after !== undefined);
 }
 
 /** An owner alone decides which models the whole organisation sees. */

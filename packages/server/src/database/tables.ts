@@ -1,11 +1,11 @@
 import {
   columnsOf,
   kindNames,
-  kinds,
   refsOf,
   type Kind,
   type Storage,
   type StoredField,
+  anyKind,
 } from '@visograph/core/model';
 import type { Knex } from 'knex';
 import { snake } from './rows.ts';
@@ -32,11 +32,13 @@ const columnSql = ({ field, storage, nullable, to }: StoredField): string =>
 export function tableSql(kind: Kind): string {
   const table = snake(kind);
   const columns = columnsOf(kind);
-  const textual = new Set(columns.filter(({ storage }) => storage === 'text').map(({ field }) => field));
-  const ruled = (kinds[kind].unique as readonly { what: string; fields?: readonly string[] }[]).filter(
-    ({ fields }) => fields !== undefined,
+  const textual = new Set<string>(
+    columns.filter(({ storage }) => storage === 'text').map(({ field }) => field),
   );
-  const keyed = new Set(ruled.flatMap(({ fields = [] }) => fields.filter((field) => textual.has(field))));
+  const ruled = anyKind(kind).unique.filter(({ fields }) => fields !== undefined);
+  const keyed = new Set<string>(
+    ruled.flatMap(({ fields = [] }): string[] => fields.filter((field) => textual.has(field))),
+  );
   const key = (field: string): string => (keyed.has(field) ? `"${snake(field)}_key"` : `"${snake(field)}"`);
   // A reference to one of several kinds has a column for each, worked out, so that the database holds it as well.
   const split = refsOf(kind).filter(([, { by }]) => by !== undefined);

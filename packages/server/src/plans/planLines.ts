@@ -242,7 +242,7 @@ export class PlanLines {
         const before = await this.current(of);
         const target = undoStacks(await this.journal.notes(of, author.id))[direction].at(-1);
         const step = before.entries.find(({ revision }) => revision === target);
-        if (step === undefined) return { ok: false as const, nothing: true as const, problems: [] as [] };
+        if (step === undefined) return { ok: false, nothing: true, problems: [] };
         const wish: Wish =
           direction === 'undo'
             ? { id, changes: [], sentence: `Undid: ${step.sentence}`, undoes: step.revision }

@@ -260,7 +260,7 @@ export class BuiltLine {
       const notes = await this.journal.notes(lineOf(projectId), author.id);
       const target = undoStacks(notes)[direction].at(-1);
       const row = target === undefined ? null : await this.journal.at(lineOf(projectId), target);
-      if (row === null) return { ok: false as const, nothing: true as const, problems: [] as [] };
+      if (row === null) return { ok: false, nothing: true, problems: [] };
       const { changes } = row;
       const wish: Wish =
         direction === 'undo'

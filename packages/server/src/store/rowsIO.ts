@@ -8,6 +8,7 @@ import {
   type Kind,
   type Row,
   type Storage,
+  type Held,
 } from '@visograph/core/model';
 import type { Knex } from 'knex';
 import { raw } from 'objection';
@@ -40,9 +41,7 @@ function rowReader(kind: Kind): (line: string) => Row {
   const columns = columnsOf(kind).map(({ field, storage }) => ({ field, read: readers[storage] }));
   const json = jsonFieldsOf(kind);
   // Copied for each row, so that all have one shape; most fields of most rows hold nothing.
-  const empty: Readonly<Record<string, unknown>> = JSON.parse(
-    JSON.stringify(Object.fromEntries(columns.map(({ field }) => [field, null]))),
-  ) as Record<string, null>;
+  const empty: Held = structuredClone(Object.fromEntries(columns.map(({ field }) => [field, null])));
   return (line) => {
     const row: Record<string, unknown> = { ...empty };
     let from = 0;

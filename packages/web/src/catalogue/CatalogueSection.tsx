@@ -8,7 +8,7 @@ import { useWhereabouts } from '../data/location.ts';
 import { Button, Choice } from '../kit/controls.tsx';
 import { Filter } from '../kit/Filter.tsx';
 import { Work, WorkHead } from '../kit/panel/panels.tsx';
-import { editModelEvent, type EditModelWish } from './editModel.ts';
+import { useWorkspace } from '../data/workspace.tsx';
 import { KitList } from './KitList.tsx';
 import { ModelEditor } from './ModelEditor.tsx';
 import { ModelList, type FormFilter } from './ModelList.tsx';
@@ -50,15 +50,13 @@ export default function CatalogueSection(): ReactNode {
   const [sharing, setSharing] = useState(false);
   const [symbols, setSymbols] = useState(false);
   const input = useRef<HTMLInputElement>(null);
+  const { modelEdit, setModelEdit } = useWorkspace();
   useEffect(() => {
-    const edit = (event: Event): void => {
-      const { modelId, variant } = (event as CustomEvent<EditModelWish>).detail;
-      const model = network.get('model', modelId);
-      if (model !== null) setEditing(variant ? draftModel(network, model.form, model) : model);
-    };
-    window.addEventListener(editModelEvent, edit);
-    return () => window.removeEventListener(editModelEvent, edit);
-  }, [network]);
+    if (modelEdit === null) return;
+    const model = network.get('model', modelEdit.modelId);
+    if (model !== null) setEditing(modelEdit.variant ? draftModel(network, model.form, model) : model);
+    setModelEdit(null);
+  }, [network, modelEdit, setModelEdit]);
   const take = async (file: File): Promise<void> => {
     const tell = (why: string): void => sync.announce({ tone: 'bad', text: `${file.name}: ${why}` });
     let data: unknown;
@@ -67,9 +65,8 @@ export default function CatalogueSection(): ReactNode {
     } catch {
       return tell('It is not a Visograph exchange file.');
     }
-    const models = (data as { models?: unknown }).models;
     const read = readExchange(network, {
-      ...(data as object),
+      ...Object(data),
       places: [],
       racks: [],
       devices: [],
@@ -77,7 +74,6 @@ export default function CatalogueSection(): ReactNode {
       sheets: [],
       kits: [],
       project: undefined,
-      models,
     });
     if (!read.ok) return tell(`${read.problems[0]?.path ?? ''} ${read.problems[0]?.message ?? ''}`);
     if (read.changes.length === 0)

@@ -49,7 +49,7 @@ export function RoleSymbols({
         width={220}
         value={role}
         options={roleCodes.map((code) => ({ id: code, text: `${code} ${roles[code].label}` }))}
-        onChange={(next) => setRole((next ?? 'SW') as Role)}
+        onChange={setRole}
       />
       <Line>
         <PictureField

@@ -15,10 +15,19 @@ export type Dock =
 /** What a key asks of a part of the page: the line to be typed into, the name of what is selected to be edited. */
 export type Ask = 'command line' | 'name';
 
+/** A model to be opened in the editor, or a variant of it. */
+export interface ModelEdit {
+  modelId: string;
+  variant: boolean;
+}
+
 interface Workspace {
   ask: (what: Ask) => void;
   /** Answers from now on, until what it gives is called. */
   onAsk: (what: Ask, answer: () => void) => () => void;
+  /** Asked by a record and taken by the catalogue. */
+  modelEdit: ModelEdit | null;
+  setModelEdit: (wish: ModelEdit | null) => void;
   dock: Dock | null;
   setDock: (dock: Dock | null) => void;
   recordOpen: boolean;
@@ -44,6 +53,7 @@ const Context = createContext<Workspace | null>(null);
 
 export function WorkspaceProvider({ children }: { children: ReactNode }): ReactNode {
   const [dock, setDock] = useState<Dock | null>(null);
+  const [modelEdit, setModelEdit] = useState<ModelEdit | null>(null);
   const [recordOpen, setRecordOpen] = useState(true);
   const [stripOpen, setStripOpen] = useState(true);
   const [historyOpen, setHistoryOpen] = useState(false);
@@ -62,6 +72,8 @@ export function WorkspaceProvider({ children }: { children: ReactNode }): ReactN
     () => ({
       ask,
       onAsk,
+      modelEdit,
+      setModelEdit,
       dock,
       setDock,
       recordOpen,
@@ -75,7 +87,7 @@ export function WorkspaceProvider({ children }: { children: ReactNode }): ReactN
       ghost,
       setGhost,
     }),
-    [ask, onAsk, dock, recordOpen, stripOpen, historyOpen, keysOpen, ghost],
+    [ask, onAsk, modelEdit, dock, recordOpen, stripOpen, historyOpen, keysOpen, ghost],
   );
   return <Context value={value}>{children}</Context>;
 }

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { Button } from './controls.tsx';
+import { keysOf } from '@visograph/core/model';
 
 const Line = styled.div`
   display: flex;
@@ -25,7 +26,7 @@ interface Props<V extends string> {
 export function Views<V extends string>({ views, shown, onShow }: Props<V>): ReactNode {
   return (
     <Line role="group" aria-label="What is listed">
-      {(Object.keys(views) as V[]).map((id) => (
+      {keysOf<V>(views).map((id) => (
         <Button key={id} aria-pressed={shown === id} onPress={() => onShow(id)}>
           {views[id]}
         </Button>

@@ -247,8 +247,8 @@ const SelectButton = styled(AriaButton)`
   ${focusRing}
 `;
 
-export interface Option {
-  id: string;
+export interface Option<I extends string = string> {
+  id: I;
   text: string;
   detail?: string;
   disabled?: boolean;
@@ -350,8 +350,18 @@ const NothingFits = styled.p`
   color: ${({ theme }) => theme.inkSoft};
 `;
 
+interface ChoiceProps<I extends string> {
+  label: string;
+  hideLabel?: boolean;
+  options: readonly Option<I>[];
+  value: I | null;
+  onChange: (id: I) => void;
+  width?: number;
+  error?: string | null;
+}
+
 /** Choice from a short list. */
-export function Choice({
+export function Choice<I extends string>({
   label,
   options,
   value,
@@ -359,12 +369,15 @@ export function Choice({
   width,
   hideLabel = false,
   error = null,
-}: PickerProps & { hideLabel?: boolean }): ReactNode {
+}: ChoiceProps<I>): ReactNode {
   return (
     <SelectFrame
       isInvalid={error !== null}
       selectedKey={value}
-      onSelectionChange={(key: Key | null) => onChange(key === null ? null : String(key))}
+      onSelectionChange={(key: Key | null) => {
+        const chosen = options.find((option) => option.id === key);
+        if (chosen !== undefined) onChange(chosen.id);
+      }}
       style={{ width }}
       aria-label={hideLabel ? label : undefined}
       disabledKeys={options.filter((option) => option.disabled).map((option) => option.id)}

@@ -1,4 +1,4 @@
-import { deleteRow, editRow } from '@visograph/core/commands';
+import { deleteRow, editHeld } from '@visograph/core/commands';
 import {
   factFieldsOf,
   kinds,
@@ -8,6 +8,7 @@ import {
   type Kind,
   type Row,
   type Rows,
+  held,
 } from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
@@ -27,7 +28,7 @@ function Fact({ kind, row, fact }: FactProps): ReactNode {
   const { view, canEdit, commit } = useProject();
   const { network } = view;
   const field = fact.field as keyof Rows[Kind] & string;
-  const value = (row as unknown as Record<string, unknown>)[field];
+  const value = held(row)[fact.field];
   if (fact.to !== null)
     return (
       <>
@@ -50,7 +51,7 @@ function Fact({ kind, row, fact }: FactProps): ReactNode {
             aria-label={fact.label}
             isSelected={value === true}
             isDisabled={!canEdit}
-            onChange={(on) => void commit(editRow(network, kind, row, Object.fromEntries([[field, on]])))}
+            onChange={(on) => void commit(editHeld(network, kind, row, { [field]: on }))}
           >
             {value === true ? 'yes' : 'no'}
           </Tick>
@@ -83,7 +84,7 @@ export function KindRecord({ kind, row }: { kind: Kind; row: Row }): ReactNode {
   const { select } = useWhereabouts();
   const { network } = view;
   const remove = (): void => {
-    const attempt = deleteRow(network, kind, row as never);
+    const attempt = deleteRow(network, kind, row);
     if (!attempt.ok) sync.announce({ tone: 'bad', text: attempt.why });
     else if (commit(attempt.set).ok) select(null);
   };

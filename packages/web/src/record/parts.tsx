@@ -1,5 +1,5 @@
 import { applyChanges } from '@visograph/core/change';
-import { editRow } from '@visograph/core/commands';
+import { editHeld } from '@visograph/core/commands';
 import { notesOf, type Kind, type Rows } from '@visograph/core/model';
 import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
 import { Input, TextField } from 'react-aria-components';
@@ -140,7 +140,7 @@ export function EditableFact<K extends Kind>({
     if (text === shown) return setWrong(null);
     const parsed = parse(canonical(text), numeric, optional);
     if (!parsed.ok) return setWrong(parsed.why);
-    const set = editRow(view.network, kind, row, { [field]: parsed.value } as Partial<Rows[K]>);
+    const set = editHeld(view.network, kind, row, { [field]: parsed.value });
     const tried = applyChanges(view.network, set.changes);
     if (!tried.ok) return setWrong(tried.problems[0]?.message ?? 'Not allowed.');
     setWrong(null);
@@ -198,8 +198,7 @@ export function DateFact<K extends Kind>({ kind, row, field }: FactProps<K>): Re
   const label = notesOf(kind, field)?.label ?? field;
   const keep = (): void => {
     const value = typed?.toString() ?? null;
-    if (value !== (now?.toString() ?? null))
-      commit(editRow(view.network, kind, row, { [field]: value } as Partial<Rows[K]>));
+    if (value !== (now?.toString() ?? null)) commit(editHeld(view.network, kind, row, { [field]: value }));
   };
   return (
     <>
@@ -250,9 +249,9 @@ export function ChosenFact<K extends Kind>({
             options={options.map((option) => ({ id: shownOption(option), text: shownOption(option) }))}
             onChange={(next) =>
               void commit(
-                editRow(view.network, kind, row, {
+                editHeld(view.network, kind, row, {
                   [field]: options.find((option) => shownOption(option) === next) ?? null,
-                } as Partial<Rows[K]>),
+                }),
               )
             }
           />

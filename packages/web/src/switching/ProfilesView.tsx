@@ -59,8 +59,14 @@ const Page = styled.div`
   }
 `;
 
-const start = { name: '', mode: 'access' as PortMode, untagged: '', tagged: '', voice: '' };
-type Typed = typeof start;
+interface Typed {
+  name: string;
+  mode: PortMode;
+  untagged: string;
+  tagged: string;
+  voice: string;
+}
+const start: Typed = { name: '', mode: 'access', untagged: '', tagged: '', voice: '' };
 
 const typedOf = (profile: PortProfile): Typed => ({
   name: profile.name,

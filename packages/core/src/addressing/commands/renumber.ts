@@ -1,5 +1,5 @@
 import { addressesIn, parentOf, prefixTree } from '../plan.ts';
-import { remove, update, type Change } from '../../change/change.ts';
+import { remove, update, updateHeld, type Change } from '../../change/change.ts';
 import { removal } from '../../change/removal.ts';
 import {
   formatIp,
@@ -14,7 +14,7 @@ import {
 } from '../../model/values/ip.ts';
 import type { Prefix } from '../../model/kinds/logical/prefix.ts';
 import { addressKinds, movedAddresses } from '../../model/fields/addressFields.ts';
-import { kinds, notesOf, type Kind, type Row } from '../../model/kinds.ts';
+import { anyKind, held, notesOf, type Kind, type Row } from '../../model/kinds.ts';
 import type { Network } from '../../model/network/network.ts';
 import { portTitle } from '../../model/network/ports.ts';
 import { titled } from './allocate.ts';
@@ -50,10 +50,11 @@ function movedPrefix(text: string, from: IpPrefix, to: IpPrefix): string {
 }
 
 const forms = { host: movedHost, interface: movedInterface, prefix: movedPrefix } as const;
-const textOf = (value: unknown): string => (typeof value === 'string' ? value : JSON.stringify(value));
+const textOf = (value: unknown): string =>
+  typeof value === 'string' ? value : value === undefined ? '' : JSON.stringify(value);
 /** The host that an address had before this change of it. */
 const hostOf = (change: Change): string[] => {
-  const before = change.op === 'update' ? (change.before as { address?: string }).address : undefined;
+  const before = change.op === 'update' && change.kind === 'address' ? change.before.address : undefined;
   return before === undefined ? [] : [before.slice(0, before.indexOf('/'))];
 };
 
@@ -69,27 +70,22 @@ function concerns(
   moved: ReadonlySet<string>,
 ): boolean {
   if (kind === 'device') return prefix.role === 'loopback';
-  const held = one as unknown as {
-    vrfId?: string | null;
-    portId?: string | null;
-    farAddress?: string | null;
-  };
-  if (kind === 'port') return held.farAddress != null && moved.has(held.farAddress);
-  if (held.vrfId !== undefined) return held.vrfId === prefix.vrfId;
-  return network.find('addressesByPort', held.portId ?? '').some(({ vrfId }) => vrfId === prefix.vrfId);
+  const { farAddress, vrfId, portId } = held(one);
+  if (kind === 'port') return typeof farAddress === 'string' && moved.has(farAddress);
+  if (vrfId !== undefined) return vrfId === prefix.vrfId;
+  return network.find('addressesByPort', textOf(portId)).some((address) => address.vrfId === prefix.vrfId);
 }
 
 /** What a fact that moves is called. */
 function factName(network: Network, kind: Kind, one: Row, field: string): string {
-  const held = one as unknown as { deviceId?: string; portId?: string; prefix?: string };
-  const device = network.get('device', held.deviceId ?? null)?.name ?? '';
+  const { deviceId, portId, prefix } = held(one);
+  const device = network.get('device', textOf(deviceId))?.name ?? '';
   if (kind === 'redundancy')
-    return `shared address on ${portTitle(network, held.portId ?? '').replace(':', ' ')}`;
+    return `shared address on ${portTitle(network, textOf(portId)).replace(':', ' ')}`;
   if (kind === 'route')
-    return field === 'via' ? `next hop of ${device} to ${held.prefix ?? ''}` : `route of ${device}`;
+    return field === 'via' ? `next hop of ${device} to ${textOf(prefix)}` : `route of ${device}`;
   if (kind === 'bgpSession') return `BGP neighbour of ${device}`;
-  const name =
-    kind === 'port' ? portTitle(network, one.id).replace(':', ' ') : kinds[kind].nameOf(one as never);
+  const name = kind === 'port' ? portTitle(network, one.id).replace(':', ' ') : anyKind(kind).nameOf(one);
   return `${(notesOf(kind, field)?.label ?? field).toLowerCase()} of ${name}`;
 }
 
@@ -170,15 +166,11 @@ export function renumber(
     if (kind !== 'prefix' && kind !== 'address')
       for (const one of network.all(kind)) {
         if (!concerns(network, kind, one, row, given)) continue;
-        const moved = movedAddresses(kind, one as never, (text, form) => forms[form](text, from, to));
-        const change = update(kind, one as never, moved as never);
+        const moved = movedAddresses(kind, one, (text, form) => forms[form](text, from, to));
+        const change = updateHeld(kind, one, moved);
         if (change?.op !== 'update') continue;
         for (const [field, after] of Object.entries(change.after))
-          note(
-            factName(network, kind, one, field),
-            textOf((change.before as Record<string, unknown>)[field]),
-            textOf(after),
-          );
+          note(factName(network, kind, one, field), textOf(held(one)[field]), textOf(after));
         changes.push(change);
       }
   const outer = parentOf(network, row);

@@ -8,6 +8,7 @@ import type { Network } from '../../model/network/network.ts';
 import { placePath } from '../../model/network/places.ts';
 import { findPort } from '../../model/network/ports.ts';
 import { mergeById, type RowResult, type RowsRead } from '../../places/exchange/placeRows.ts';
+import { isOneOf, keysOf } from '../../model/values/words.ts';
 
 /** Headings that are understood, by the field they fill; compared without regard to case. */
 export const addressHeadings = {
@@ -25,14 +26,14 @@ export const addressHeadings = {
   notes: ['notes', 'remarks', 'comment'],
 } as const;
 type Heading = keyof typeof addressHeadings;
-const headingNames = Object.keys(addressHeadings) as Heading[];
+const headingNames = keysOf<Heading>(addressHeadings);
 type Columns = Partial<Record<Heading, number>>;
 
 function columnsOf(row: readonly string[]): Columns {
   const found: Columns = {};
   row.forEach((cell, column) => {
     const text = cell.trim().toLowerCase();
-    const heading = headingNames.find((name) => (addressHeadings[name] as readonly string[]).includes(text));
+    const heading = headingNames.find((name) => isOneOf(addressHeadings[name], text));
     if (heading !== undefined && found[heading] === undefined) found[heading] = column;
   });
   return found;

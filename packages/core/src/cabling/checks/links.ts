@@ -5,6 +5,7 @@ import type { Network } from '../../model/network/network.ts';
 import { compareNames } from '../../model/values/order.ts';
 import { defineRule, findingKey, type Evidence, type Rule } from '../../check/finding.ts';
 import { idsOf, nameOf, portText } from '../../check/names.ts';
+import { keysOf } from '../../model/values/words.ts';
 
 type LinkFound = Evidence<{ fault: Fault['facts'] }>;
 
@@ -64,7 +65,7 @@ const named = (network: Network, subjects: readonly Subject[], kind: 'device' | 
  * Every run once: what it carries must work as cabled (optics that belong together, light enough, reach, category,
  * plugs, power class).
  */
-const faultRules = (Object.keys(titles) as FaultAspect[]).map((about) =>
+const faultRules = keysOf<FaultAspect>(titles).map((about) =>
   defineRule({
     key: `link-${about}`,
     title: titles[about],

@@ -1,4 +1,4 @@
-import { create, remove, update, type Change, type ChangeSet } from '../../change/change.ts';
+import { create, remove, update, type Change, type ChangeSet, asChange } from '../../change/change.ts';
 import { removal } from '../../change/removal.ts';
 import { applyChanges } from '../../change/apply.ts';
 import { estimateLength } from '../length.ts';
@@ -158,11 +158,11 @@ function mergeUpdates(changes: readonly Change[]): Change[] {
     merged.set(
       change.id,
       earlier?.op === 'update' && change.op === 'update'
-        ? ({
+        ? asChange({
             ...change,
             before: { ...change.before, ...earlier.before },
             after: { ...earlier.after, ...change.after },
-          } as Change)
+          })
         : change,
     );
   }

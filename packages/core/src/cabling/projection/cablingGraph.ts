@@ -1,5 +1,6 @@
 import type { Device } from '../../model/kinds/equipment/device.ts';
 import type { Sheet } from '../../model/kinds/drawings/sheet.ts';
+import { firstOf } from '../../model/values/firstOf.ts';
 import type { Network } from '../../model/network/network.ts';
 import { byName } from '../../model/values/order.ts';
 import { devicesInScope, placeChain, placeOfDevice, placesWithin } from '../../model/network/places.ts';
@@ -142,7 +143,7 @@ function nodeOf(
     within: ReadonlySet<string>;
   },
 ): ToldNode {
-  const [first] = members as [Device, ...Device[]];
+  const first = firstOf(members);
   const placeId = id.startsWith('place:') ? id.slice('place:'.length) : null;
   const model = network.get('model', first.modelId);
   const project = [...network.all('project')][0];

@@ -31,7 +31,7 @@ export const constraints: Constraints = {
   device: [{ fields: ['rackId', 'unit', 'units', 'face', 'fillsBothFaces', 'side'], check: deviceFitsRack }],
   module: [{ fields: ['deviceId', 'slot', 'modelId'], check: moduleFitsSlot }],
   port: [
-    { fields: ['leadsToId', 'leadsToStrand', 'deviceId'], check: leadsToHolds },
+    { fields: ['leadsToId', 'leadsToStrand', 'deviceId', 'role'], check: leadsToHolds },
     { fields: ['transceiverId', 'connector'], check: transceiverFitsCage },
     { fields: ['aggregateId', 'speedBps', 'form', 'deviceId'], check: aggregateAgrees },
     { fields: ['parentId', 'vid', 'innerVid', 'form', 'deviceId', 'aggregateId'], check: parentHolds },

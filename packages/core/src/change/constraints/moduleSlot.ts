@@ -28,7 +28,7 @@ export function moduleFitsSlot(network: Network, module: Module): Problem[] {
   if (slot.family !== model.moduleFamily)
     return problem(
       'modelId',
-      `${slot.name} of ${device.name} takes ${slot.family} modules; ${modelTitle(model)} is a ${model.moduleFamily ?? ''} module.`,
+      `${slot.name} of ${device.name} takes modules of the family ${slot.family}; ${modelTitle(model)} is of ${model.moduleFamily ?? 'none'}.`,
     );
   return [];
 }

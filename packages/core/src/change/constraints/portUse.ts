@@ -156,7 +156,7 @@ export function transceiverFitsCage(network: Network, port: Port): Problem[] {
         'port',
         port,
         'transceiverId',
-        `${title} has ${port.connector === null ? 'no known connector' : `a ${connectors[port.connector].label} connector`}, not a cage, so it cannot hold ${modelTitle(model)}.`,
+        `${title} has ${port.connector === null ? 'no known connector' : `the connector ${connectors[port.connector].label}`}, not a cage, so it cannot hold ${modelTitle(model)}.`,
       ),
     ];
   if (fitsCage(model.optics.formFactor, port.connector)) return [];
@@ -165,7 +165,7 @@ export function transceiverFitsCage(network: Network, port: Port): Problem[] {
       'port',
       port,
       'transceiverId',
-      `${modelTitle(model)} is an ${model.optics.formFactor} transceiver; ${title} is an ${port.connector ?? ''} cage. Choose one that fits.`,
+      `${modelTitle(model)} is made for cages of the form ${model.optics.formFactor}; that of ${title} is ${port.connector ?? ''}. Choose one that fits.`,
     ),
   ];
 }
@@ -174,6 +174,11 @@ export function transceiverFitsCage(network: Network, port: Port): Problem[] {
 export function leadsToHolds(network: Network, port: Port): Problem[] {
   const partner = network.get('port', port.leadsToId);
   const title = portTitle(network, port.id);
+  // What a run goes through ends none: it must look the same from both of its sides.
+  if (port.role !== 'panel' && (port.leadsToId !== null || network.countOf('portsByLeadsTo', port.id) > 0)) {
+    const message = `${title} is passed through inside its device, as the ports of panels are. Leave its role at panel, or take the way through out first.`;
+    return [impossible('port', port, 'role', message)];
+  }
   const fault = (message: string): Problem[] => [impossible('port', port, 'leadsToId', message)];
   if (port.leadsToId === null) {
     return port.leadsToStrand === null

@@ -1,6 +1,6 @@
 import type { z } from 'zod';
 import { addressForms, type AddressForm } from './ipField.ts';
-import { kindNames, kinds, type Kind, type Rows } from '../kinds.ts';
+import { held, kindNames, kinds, type Held, type Kind, type Row } from '../kinds.ts';
 import { definitionOf, inner } from './storage.ts';
 
 /** Puts another address in the place of one. */
@@ -10,10 +10,10 @@ type Mover = (value: unknown, move: MoveAddress) => unknown;
 
 /** What is done with the values of a schema: addresses wherever they stand in it, in lists and parts too. */
 function moverOf(schema: z.ZodType): Mover | null {
-  const held = inner(schema).schema;
-  const form = addressForms.get(schema)?.form ?? addressForms.get(held)?.form;
+  const whole = inner(schema).schema;
+  const form = addressForms.get(schema)?.form ?? addressForms.get(whole)?.form;
   if (form !== undefined) return (value, move) => (typeof value === 'string' ? move(value, form) : value);
-  const { element, shape } = definitionOf(held);
+  const { element, shape } = definitionOf(whole);
   if (element !== undefined) {
     const each = moverOf(element);
     return each === null
@@ -27,8 +27,11 @@ function moverOf(schema: z.ZodType): Mover | null {
   if (parts.length === 0) return null;
   return (value, move) => {
     if (typeof value !== 'object' || value === null) return value;
-    const held = value as Readonly<Record<string, unknown>>;
-    return { ...held, ...Object.fromEntries(parts.map(([name, mover]) => [name, mover(held[name], move)])) };
+    const all = new Map<string, unknown>(Object.entries(value));
+    return {
+      ...value,
+      ...Object.fromEntries(parts.map(([name, mover]) => [name, mover(all.get(name), move)])),
+    };
   };
 }
 
@@ -50,9 +53,6 @@ export const addressFieldsOf = (kind: Kind): string[] => moversOf(kind).map(([fi
 export const addressKinds: readonly Kind[] = kindNames.filter((kind) => addressFieldsOf(kind).length > 0);
 
 /** These fields of a row with every address in them moved. */
-export function movedAddresses<K extends Kind>(kind: K, row: Rows[K], move: MoveAddress): Partial<Rows[K]> {
-  const held = row as unknown as Readonly<Record<string, unknown>>;
-  return Object.fromEntries(
-    moversOf(kind).map(([field, mover]) => [field, mover(held[field], move)]),
-  ) as Partial<Rows[K]>;
+export function movedAddresses(kind: Kind, row: Row, move: MoveAddress): Held {
+  return Object.fromEntries(moversOf(kind).map(([field, mover]) => [field, mover(held(row)[field], move)]));
 }

@@ -1,7 +1,7 @@
-import type { z } from 'zod';
+import { z } from 'zod';
 import { notesOfSchema } from './field.ts';
 import { kinds, targetOf, type Kind } from '../kinds.ts';
-import { columnsOf, definitionOf, inner } from './storage.ts';
+import { columnsOf, inner } from './storage.ts';
 
 /** A fact of a row as people read and change it: a column of a grid, a line of a record. */
 export interface FactField {
@@ -20,8 +20,7 @@ export interface FactField {
 
 const wordsOf = (schema: z.ZodType): readonly string[] => {
   const held = inner(schema).schema;
-  if (definitionOf(held).type !== 'enum') return [];
-  return (held as unknown as { options: readonly string[] }).options;
+  return held instanceof z.ZodEnum ? held.options.map(String) : [];
 };
 
 function factField(kind: Kind, field: string, storage: string, nullable: boolean): FactField | null {

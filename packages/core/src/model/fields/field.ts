@@ -22,8 +22,10 @@ export function noted<T extends z.ZodType>(schema: T, notes: FieldNotes): T {
 export function notesOfSchema(schema: z.ZodType): FieldNotes | null {
   const own = fieldNotes.get(schema);
   if (own !== undefined) return own;
-  const { innerType } = schema.def as { innerType?: z.ZodType };
-  return innerType === undefined ? null : notesOfSchema(innerType);
+  const wraps =
+    schema instanceof z.ZodNullable || schema instanceof z.ZodOptional || schema instanceof z.ZodDefault;
+  const held: unknown = wraps ? schema.def.innerType : undefined;
+  return held instanceof z.ZodType ? notesOfSchema(held) : null;
 }
 
 const tidy = (text: string): boolean => text.trim() === text;

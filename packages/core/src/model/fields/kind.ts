@@ -118,7 +118,7 @@ export const uniqueBy = <R>(...fields: [keyof R & string, ...(keyof R & string)[
   what: fields[0],
   fields,
   key: (row) => {
-    const values = fields.map((field) => (row[field] ?? '') as string | number);
+    const values = fields.map((field) => String(row[field] ?? ''));
     return values[0] === '' ? '' : values.join('/');
   },
 });

@@ -1,7 +1,10 @@
 import type { IndexKey, OnRemove } from '../fields/kind.ts';
 import {
-  kindNames,
+  anyKind,
+  held,
+  isKind,
   keyRulesOf,
+  kindNames,
   kinds,
   refsOf,
   type IndexKind,
@@ -21,11 +24,14 @@ interface IndexDefinition {
 /** The key of a reference: the ids in its fields, or what stands for none. Read for every row there is: kept lean. */
 function byReferences(fields: readonly string[], none: string | null): (row: Row) => IndexKey {
   const [first = '', second] = fields;
-  const held = (row: Row): Record<string, string | null> => row as unknown as Record<string, string | null>;
-  if (second === undefined) return (row) => held(row)[first] ?? none;
-  if (fields.length > 2) return (row) => fields.flatMap((field) => held(row)[field] ?? []);
+  const idIn = (row: Row, field: string): string | null => {
+    const id = held(row)[field];
+    return typeof id === 'string' ? id : null;
+  };
+  if (second === undefined) return (row) => idIn(row, first) ?? none;
+  if (fields.length > 2) return (row) => fields.flatMap((field) => idIn(row, field) ?? []);
   return (row) => {
-    const [a, b] = [held(row)[first] ?? null, held(row)[second] ?? null];
+    const [a, b] = [idIn(row, first), idIn(row, second)];
     return a === null ? b : b === null ? a : [a, b];
   };
 }
@@ -66,9 +72,9 @@ const indexDefinitions: ReadonlyMap<string, IndexDefinition> = new Map(
         name,
         { kind, key: byReferences(one.fields, one.none ?? null) },
       ]),
-      ...Object.entries(kinds[kind].indexes).map(([name, key]): [string, IndexDefinition] => [
+      ...Object.entries(anyKind(kind).indexes).map(([name, key]): [string, IndexDefinition] => [
         name,
-        { kind, key: key as (row: Row) => IndexKey },
+        { kind, key },
       ]),
     ];
   }),
@@ -81,6 +87,7 @@ function definitionOf(name: string): IndexDefinition {
   if (found === undefined) throw new Error(`There is no index ${name}.`);
   return found;
 }
+const kindBehind = <N extends IndexName>(name: N): IndexKind<N> => definitionOf(name).kind as IndexKind<N>;
 
 const uniqueName = (kind: Kind, rule: number): string => `${kind}.unique.${rule}`;
 const uniqueKey =
@@ -90,15 +97,17 @@ const uniqueKey =
     return text === '' ? null : text.toLowerCase();
   };
 
+/** Each kind in a table of its own: whoever puts rows in sees to that. */
 type Tables = Readonly<Record<Kind, LayeredMap<Row>>>;
 type AnyIndex = RowIndex<Row>;
 
+const tablesOf = (make: (kind: Kind) => LayeredMap<Row>): Tables =>
+  Object.fromEntries(kindNames.map((kind) => [kind, make(kind)])) as Tables;
+
 /** A row as it was and as it is: null where it was made or removed. */
-export interface Touched {
-  kind: Kind;
-  before: Row | null;
-  after: Row | null;
-}
+export type Touched = {
+  [K in Kind]: { kind: K; before: Rows[K] | null; after: Rows[K] | null };
+}[Kind];
 /** How a network came about: from which, and what was touched. Forgotten when very much was. */
 export interface Origin {
   base: WeakRef<Network>;
@@ -119,13 +128,15 @@ export class Network {
   ) {}
 
   static empty(): Network {
-    return new Network(emptyTables(), new Map());
+    return Network.of({});
   }
 
   /** A network of these rows, which must already be valid: from the database, or sent by the server. */
   static of(rows: Partial<{ [K in Kind]: Iterable<Rows[K]> }>): Network {
-    const tables = kindNames.map((kind) => [kind, LayeredMap.byId<Row>(rows[kind] ?? [])]);
-    return new Network(Object.fromEntries(tables) as Tables, new Map());
+    return new Network(
+      tablesOf((kind) => LayeredMap.byId<Row>(rows[kind] ?? [])),
+      new Map(),
+    );
   }
 
   get<K extends Kind>(kind: K, id: string | null): Rows[K] | null {
@@ -142,7 +153,7 @@ export class Network {
 
   /** The rows an index has under a key, in no particular order. */
   find<N extends IndexName>(name: N, key: string): Rows[IndexKind<N>][] {
-    const kind = definitionOf(name).kind as IndexKind<N>;
+    const kind = kindBehind(name);
     const rows: Rows[IndexKind<N>][] = [];
     for (const id of this.named(name).ids(key)) {
       const row = this.get(kind, id);
@@ -152,7 +163,7 @@ export class Network {
   }
 
   findOne<N extends IndexName>(name: N, key: string): Rows[IndexKind<N>] | null {
-    const kind = definitionOf(name).kind as IndexKind<N>;
+    const kind = kindBehind(name);
     return this.get(kind, this.named(name).first(key));
   }
 
@@ -207,7 +218,7 @@ export class Network {
     built.forEach((index, at) => this.indexes.set(wanted[at]?.name ?? '', index));
   }
 
-  private unique<K extends Kind>(kind: K, rule: number): AnyIndex {
+  private unique(kind: Kind, rule: number): AnyIndex {
     return this.index(uniqueName(kind, rule), kind, uniqueKey(kind, rule));
   }
 
@@ -218,20 +229,21 @@ export class Network {
     return this.index(name, kind, key);
   }
 
-  private index<K extends Kind>(name: string, kind: K, key: (row: Rows[K]) => IndexKey): AnyIndex {
+  private index(name: string, kind: Kind, key: (row: Row) => IndexKey): AnyIndex {
     const built = this.indexes.get(name);
     if (built !== undefined) return built;
-    const index = RowIndex.build(key, this.all(kind)) as unknown as AnyIndex;
+    const index = RowIndex.build<Row>(key, this.all(kind));
     this.indexes.set(name, index);
     return index;
   }
 }
 
-const emptyTables = (): Tables =>
-  Object.fromEntries(kindNames.map((kind) => [kind, LayeredMap.empty<Row>()])) as unknown as Tables;
-
-const kindOfIndex = (name: string): Kind =>
-  indexDefinitions.get(name)?.kind ?? (name.slice(0, name.indexOf('.')) as Kind);
+/** The kind of an index by name, or of a key that is there once (`device.unique.0`). */
+function kindOfIndex(name: string): Kind {
+  const kind = indexDefinitions.get(name)?.kind ?? name.slice(0, name.indexOf('.'));
+  if (!isKind(kind)) throw new Error(`There is no index ${name}.`);
+  return kind;
+}
 
 /** A table being changed, with the indexes of its kind. */
 interface OpenTable {
@@ -247,7 +259,8 @@ export class NetworkDraft {
   private touch(kind: Kind, before: Row | null, after: Row | null): void {
     if (this.touched === null) return;
     if (this.touched.length >= mostTouched) this.touched = null;
-    else this.touched.push({ kind, before, after });
+    // Rows of the kind, as `put` and `drop` take them.
+    else this.touched.push({ kind, before, after } as Touched);
   }
 
   constructor(

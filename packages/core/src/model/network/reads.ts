@@ -1,11 +1,8 @@
-import type { Kind, Row } from '../kinds.ts';
+import { held, kindNames, type Kind } from '../kinds.ts';
 import type { Touched } from './network.ts';
 
 /** What a computation reads of a network: of each kind named here some fields, or all of a row. */
 export type Reads = { readonly [K in Kind]?: readonly string[] | 'all' };
-
-const holds = (row: Row | null, field: string): unknown =>
-  (row as unknown as Record<string, unknown> | null)?.[field];
 
 /** Whether two values of a field are the same; lists and objects are compared by what is in them. */
 const same = (a: unknown, b: unknown): boolean =>
@@ -16,14 +13,16 @@ export function concerns(reads: Reads, { kind, before, after }: Touched): boolea
   const fields = reads[kind];
   if (fields === undefined) return false;
   if (fields === 'all' || before === null || after === null) return true;
-  return fields.some((field) => !same(holds(before, field), holds(after, field)));
+  return fields.some((field) => !same(held(before)[field], held(after)[field]));
 }
 
 /** Several reads together. */
 export function allOf(...parts: readonly Reads[]): Reads {
   const all = new Map<Kind, readonly string[] | 'all'>();
   for (const part of parts)
-    for (const [kind, fields] of Object.entries(part) as [Kind, readonly string[] | 'all'][]) {
+    for (const kind of kindNames) {
+      const fields = part[kind];
+      if (fields === undefined) continue;
       const known = all.get(kind) ?? [];
       all.set(kind, known === 'all' || fields === 'all' ? 'all' : [...new Set([...known, ...fields])]);
     }

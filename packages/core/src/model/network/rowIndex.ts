@@ -118,7 +118,7 @@ export class RowIndexDraft<R extends { id: string }> {
       if (large !== null) large.set(row.id, true);
       else if (bucket === undefined || bucket === row.id) this.buckets.set(key, row.id, bucket === undefined);
       else if (typeof bucket === 'string') this.buckets.set(key, [bucket, row.id], false);
-      else this.addToFew(key, bucket as readonly string[], row.id);
+      else if (!(bucket instanceof LayeredMap)) this.addToFew(key, bucket, row.id);
     }
   }
 
@@ -142,8 +142,8 @@ export class RowIndexDraft<R extends { id: string }> {
       const large = this.opened(key, bucket);
       if (large !== null) large.delete(row.id);
       else if (bucket === row.id) this.buckets.delete(key);
-      else if (bucket !== undefined && typeof bucket !== 'string') {
-        const rest = (bucket as readonly string[]).filter((id) => id !== row.id);
+      else if (bucket !== undefined && typeof bucket !== 'string' && !(bucket instanceof LayeredMap)) {
+        const rest = bucket.filter((id) => id !== row.id);
         const [only = ''] = rest;
         this.buckets.set(key, rest.length === 1 ? only : rest);
       }

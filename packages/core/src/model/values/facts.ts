@@ -1,3 +1,4 @@
+import { keysOf } from './words.ts';
 /** The kinds of fact a sheet can show. Every fact has one by nature; nothing is assigned by hand. */
 export const facets = [
   'containers',
@@ -44,4 +45,4 @@ export const factSorts = {
   notes: { title: 'Notes and own fields', facet: 'notes' },
 } as const satisfies Record<string, { title: string; facet: Facet | null }>;
 export type FactSort = keyof typeof factSorts;
-export const allFactSorts = Object.keys(factSorts) as readonly FactSort[];
+export const allFactSorts: readonly FactSort[] = keysOf<FactSort>(factSorts);

@@ -1,10 +1,11 @@
-import { create, remove, update, type Change } from '../../change/change.ts';
+import { create, remove, update, type Change, updateHeld } from '../../change/change.ts';
 import { blankPlace, type Place, type PlaceKind } from '../../model/kinds/sites/place.ts';
 import { newId } from '../../model/values/ids.ts';
 import { removal } from '../../change/removal.ts';
 import { referrers, type Network } from '../../model/network/network.ts';
 import { devicesIn, placePath, placesWithin, racksIn } from '../../model/network/places.ts';
 import { judged, type Attempt } from '../../commands/attempt.ts';
+import { held } from '../../model/kinds.ts';
 
 const counted = (count: number, one: string, many = `${one}s`): string =>
   `${count} ${count === 1 ? one : many}`;
@@ -54,8 +55,8 @@ function moveContents(network: Network, from: Place, into: Place, changes: (Chan
   for (const { kind, fields, refersTo, index, onRemove } of referrers) {
     if (refersTo !== 'place' || onRemove !== 'holds' || index === 'placesByParent') continue;
     for (const row of network.find(index, from.id)) {
-      const moved = fields.filter((field) => (row as unknown as Record<string, unknown>)[field] === from.id);
-      changes.push(update(kind, row as never, Object.fromEntries(moved.map((field) => [field, into.id]))));
+      const moved = fields.filter((field) => held(row)[field] === from.id);
+      changes.push(updateHeld(kind, row, Object.fromEntries(moved.map((field) => [field, into.id]))));
     }
   }
   for (const pathway of network.find('pathwaysByPlace', from.id)) {

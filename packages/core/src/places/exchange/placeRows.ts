@@ -4,6 +4,7 @@ import { blankPlace, placeKinds, type Place, type PlaceKind } from '../../model/
 import { blankRack, type Rack } from '../../model/kinds/sites/rack.ts';
 import { newId } from '../../model/values/ids.ts';
 import type { Network } from '../../model/network/network.ts';
+import { isOneOf, keysOf } from '../../model/values/words.ts';
 
 /** One row of a list of places and racks: what it comes to, or why it cannot be taken. */
 export interface RowResult {
@@ -38,13 +39,13 @@ export const placeHeadings = {
   notes: ['notes', 'remarks'],
 } as const;
 type Heading = keyof typeof placeHeadings;
-const headingNames = Object.keys(placeHeadings) as Heading[];
+const headingNames = keysOf<Heading>(placeHeadings);
 
 function headings(row: readonly string[]): Partial<Record<Heading, number>> {
   const found: Partial<Record<Heading, number>> = {};
   row.forEach((cell, column) => {
     const text = cell.trim().toLowerCase();
-    const heading = headingNames.find((name) => (placeHeadings[name] as readonly string[]).includes(text));
+    const heading = headingNames.find((name) => isOneOf(placeHeadings[name], text));
     if (heading !== undefined && found[heading] === undefined) found[heading] = column;
   });
   return found;

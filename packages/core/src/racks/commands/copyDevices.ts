@@ -38,12 +38,9 @@ export function copyDevices(
     contents.devices.map((entry, at) => [placed.deviceIds[at] ?? '', originals.get(entry.key)]),
   );
   const changes = placed.attempt.set.changes.map((change): Change => {
-    const original = change.kind === 'device' ? byCopy.get(change.id) : undefined;
-    if (original === undefined || change.op !== 'create') return change;
-    return create('device', {
-      ...(change.after as unknown as Device),
-      placeId: placeOfDevice(network, original),
-    });
+    const original = byCopy.get(change.id);
+    if (original === undefined || change.kind !== 'device' || change.op !== 'create') return change;
+    return create('device', { ...change.after, placeId: placeOfDevice(network, original) });
   });
   if (sheet !== null)
     for (const [id, original] of byCopy) {

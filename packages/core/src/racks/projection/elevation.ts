@@ -209,7 +209,7 @@ class Drafter {
   sidePlates(devices: readonly Device[], face: 'front' | 'rear'): ElevationPlate[] {
     const height = this.rack.units * unitHeight;
     const inner = innerOf(this.rack);
-    const sides = { left: [] as Device[], right: [] as Device[] };
+    const sides: Record<'left' | 'right', Device[]> = { left: [], right: [] };
     devices.forEach((device, at) => {
       const side = device.side === 'full' ? (at % 2 === 0 ? 'left' : 'right') : device.side;
       sides[face === 'front' ? side : side === 'left' ? 'right' : 'left'].push(device);

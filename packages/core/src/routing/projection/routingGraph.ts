@@ -83,20 +83,22 @@ function linesOf(network: Network, sheet: Sheet, device: Device, alone: readonly
   for (const subnet of alone)
     if (subnet.members.some((member) => member.device.id === device.id))
       byVrf.set(subnet.vrfId, [...(byVrf.get(subnet.vrfId) ?? []), subnet]);
-  for (const [vrfId, subnets] of [...byVrf].sort(([a], [b]) => compareNames(nameOf(a), nameOf(b))))
+  for (const [vrfId, subnets] of [...byVrf].sort(([a], [b]) => compareNames(nameOf(a), nameOf(b)))) {
+    const [only] = subnets;
     lines.push(
       line(
         sayChips(
           vrfChip(
             network.get('vrf', vrfId),
-            subnets.length === 1
-              ? formatPrefix((subnets[0] as RoutedSubnet).prefix)
+            only !== undefined && subnets.length === 1
+              ? formatPrefix(only.prefix)
               : `${subnets.length} subnets for hosts`,
           ),
           'subnets',
         ),
       ),
     );
+  }
   return lines;
 }
 

@@ -9,6 +9,7 @@ import { given } from '../../exchange/given.ts';
 import { vlanNamed, vrfNamed } from '../../exchange/readLogical.ts';
 import { ensurePlace } from '../../places/exchange/readPlace.ts';
 import type { Staging } from '../../exchange/staging.ts';
+import { keysOf } from '../../model/values/words.ts';
 
 type SheetEntry = NonNullable<ExchangeFile['sheets']>[number];
 
@@ -71,7 +72,7 @@ function onlyOne<K extends string>(
   names: Readonly<Record<K, string | null | undefined>>,
   path: string,
 ): { kind: K; name: string } | null {
-  const kinds = Object.keys(names) as K[];
+  const kinds = keysOf<K>(names);
   const given = kinds.flatMap((kind) => {
     const name = names[kind];
     return name === null || name === undefined ? [] : [{ kind, name }];

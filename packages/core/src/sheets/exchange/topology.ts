@@ -135,7 +135,7 @@ export function readTopology(text: string, place: string | null): TopologyRead {
           path,
           message: `The link ${link['link-id']} names the node “${missing.node}”, which the file does not have. Add it or leave the link out.`,
         });
-      const [from, to] = ends.map((end) => `${end.node}:${end.port}`) as [string, string];
+      const [from, to] = [`${a.node}:${a.port}`, `${b.node}:${b.port}`];
       if (joined.has(`${to}|${from}`)) return;
       for (const end of [from, to]) {
         const before = used.get(end);

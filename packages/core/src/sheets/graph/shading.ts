@@ -5,6 +5,7 @@ import { placeOfDevice } from '../../model/network/places.ts';
 import { roles, type RoleFamily } from '../../model/values/roles.ts';
 import { deviceWatts } from '../../catalogue/figures.ts';
 import { powerFlow, type PowerState } from '../../racks/power.ts';
+import { isOneOf } from '../../model/values/words.ts';
 
 /** What the colour of a plate's tab says. An own field is written `own:<name>`. */
 export type ColourBy =
@@ -21,7 +22,7 @@ export const colourings = [
   'support',
 ] as const;
 export const isColourBy = (text: string): text is ColourBy =>
-  (colourings as readonly string[]).includes(text) || text.startsWith('own:');
+  isOneOf(colourings, text) || text.startsWith('own:');
 
 /** A colour by meaning; the theme decides what it looks like. */
 export type Shade =

@@ -1,4 +1,4 @@
-import { lexer, type Token, type Tokens } from 'marked';
+import { lexer, type MarkedToken, type Token } from 'marked';
 import type { FontFace, TextMeasure } from '../layout/textMeasure.ts';
 
 /** A piece of text in one face, from the left end of its base line. */
@@ -45,8 +45,11 @@ const entities: Record<string, string> = {
 const plain = (text: string): string =>
   text.replace(/&(amp|lt|gt|quot|#39);/g, (entity) => entities[entity] ?? entity);
 
+/** A token of Markdown as it is, with no extension of it. */
+const known = (token: Token): MarkedToken => token as MarkedToken;
+
 function inline(tokens: readonly Token[] | undefined, face: FontFace, href: string | null): Piece[] {
-  return (tokens ?? []).flatMap((token): Piece[] => {
+  return (tokens ?? []).map(known).flatMap((token): Piece[] => {
     switch (token.type) {
       case 'strong':
         return inline(token.tokens, 'textStrong', href);
@@ -54,9 +57,9 @@ function inline(tokens: readonly Token[] | undefined, face: FontFace, href: stri
       case 'del':
         return inline(token.tokens, face, href);
       case 'codespan':
-        return [{ text: plain((token as Tokens.Codespan).text), face: 'mono', href }];
+        return [{ text: plain(token.text), face: 'mono', href }];
       case 'link': {
-        const to = (token as Tokens.Link).href;
+        const to = token.href;
         return inline(token.tokens, face, safeHref.test(to) ? to : null);
       }
       case 'br':
@@ -65,7 +68,7 @@ function inline(tokens: readonly Token[] | undefined, face: FontFace, href: stri
       case 'escape':
         return 'tokens' in token && token.tokens !== undefined
           ? inline(token.tokens, face, href)
-          : [{ text: plain((token as Tokens.Text).text), face, href }];
+          : [{ text: plain(token.text), face, href }];
       // Markup other than Markdown is shown as it was typed, never read.
       default:
         return [{ text: plain(token.raw), face, href }];
@@ -75,7 +78,7 @@ function inline(tokens: readonly Token[] | undefined, face: FontFace, href: stri
 
 function paragraphs(tokens: readonly Token[], indent = 0, mark = ''): Paragraph[] {
   let first = mark;
-  return tokens.flatMap((token): Paragraph[] => {
+  return tokens.map(known).flatMap((token): Paragraph[] => {
     const here = first;
     if (token.type !== 'space') first = '';
     const base = { size: bodySize, indent, mark: here, gap: 6 };
@@ -87,24 +90,23 @@ function paragraphs(tokens: readonly Token[], indent = 0, mark = ''): Paragraph[
           {
             ...base,
             pieces: inline(token.tokens, 'textStrong', null),
-            size: headingSizes[(token as Tokens.Heading).depth - 1] ?? bodySize,
+            size: headingSizes[token.depth - 1] ?? bodySize,
             gap: 8,
           },
         ];
       case 'list': {
-        const list = token as Tokens.List;
-        return list.items.flatMap((item, at) =>
+        return token.items.flatMap((item, at) =>
           paragraphs(
             item.tokens,
             indent + 18,
-            list.ordered ? `${(list.start === '' ? 1 : list.start) + at}.` : '•',
+            token.ordered ? `${(token.start === '' ? 1 : token.start) + at}.` : '•',
           ).map((one) => ({ ...one, gap: 2 })),
         );
       }
       case 'blockquote':
-        return paragraphs(token.tokens ?? [], indent + 18, here);
+        return paragraphs(token.tokens, indent + 18, here);
       case 'code':
-        return (token as Tokens.Code).text
+        return token.text
           .split('\n')
           .map((line) => ({ ...base, gap: 0, pieces: [{ text: line, face: 'mono' as const, href: null }] }));
       default:

@@ -4,6 +4,7 @@ import { speedText } from '../../model/values/speed.ts';
 import type { Network } from '../../model/network/network.ts';
 import { byName, compareNames } from '../../model/values/order.ts';
 import { devicesInScope, placeOfDevice } from '../../model/network/places.ts';
+import { firstOf } from '../../model/values/firstOf.ts';
 import { roles } from '../../model/values/roles.ts';
 import { bridgeKey } from '../bridges.ts';
 import { layer2Of, type Layer2 } from '../layer2.ts';
@@ -87,7 +88,7 @@ function nodeOf(
   members: readonly Device[],
   { within, lit }: { within: ReadonlySet<string>; lit: Lit | null },
 ): ToldNode {
-  const [first] = members as [Device, ...Device[]];
+  const first = firstOf(members);
   const names = members.map((device) => device.name).sort(compareNames);
   const form = id.startsWith('pair:') ? 'pair' : id.startsWith('fold:') ? 'fold' : 'device';
   const name = {
@@ -153,7 +154,7 @@ function linkOf(
   group: readonly (SwitchedLink & { ids: [string, string] })[],
   lit: Lit | null,
 ): ToldLink {
-  const [first] = group as [SwitchedLink & { ids: [string, string] }];
+  const first = firstOf(group);
   const [a, b] = first.ids;
   const of = first.lines[0] ?? { kind: 'cable' as const, id, label: '' };
   const { unfolded } = sheet.reading;

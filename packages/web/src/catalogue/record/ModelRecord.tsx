@@ -3,7 +3,7 @@ import { editRow } from '@visograph/core/commands';
 import { formatVids, grouped, modelTitle, whereIs, type CatalogueModel } from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
-import { editModelEvent, type EditModelWish } from '../editModel.ts';
+import { useWorkspace } from '../../data/workspace.tsx';
 import { kindText, portCount, priceText } from '../figures.ts';
 import { ModelFace } from '../ModelFace.tsx';
 import { useProject } from '../../data/project.tsx';
@@ -92,12 +92,12 @@ export function ModelRecord({ model }: { model: CatalogueModel }): ReactNode {
   const { view, canEdit, commit, sync, project } = useProject();
   const { network } = view;
   const { select, section, go } = useWhereabouts();
+  const { setModelEdit } = useWorkspace();
   const use = modelUse(network, model);
   const devices = network.find('devicesByModel', model.id).slice(0, mostListed);
   const edit = (variant: boolean): void => {
-    const detail: EditModelWish = { modelId: model.id, variant };
     if (section !== 'catalogue') go({ section: 'catalogue' });
-    requestAnimationFrame(() => window.dispatchEvent(new CustomEvent(editModelEvent, { detail })));
+    setModelEdit({ modelId: model.id, variant });
   };
   const retire = (): void => {
     const set = editRow(network, 'model', model, { retired: !model.retired });

@@ -122,7 +122,7 @@ export function PrintMany({ sheets, onClose }: { sheets: readonly Sheet[]; onClo
               { id: 'own', text: 'Of each sheet' },
               ...paperNames.map((name) => ({ id: name, text: name })),
             ]}
-            onChange={(next) => setSize((next ?? 'own') as PaperSize | 'own')}
+            onChange={setSize}
           />
         </Line>
         <MissingGlyphs sheetIds={sheetIds} />

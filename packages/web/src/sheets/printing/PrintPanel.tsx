@@ -1,4 +1,4 @@
-import { paperNames, type Page, type PaperSize, type Sheet } from '@visograph/core/model';
+import { paperNames, type Page, type Sheet } from '@visograph/core/model';
 import { pagesOf, setSheet, type Scene } from '@visograph/core/sheets';
 import { diagramBox } from '@visograph/drawing';
 import { useState, type ReactNode } from 'react';
@@ -84,7 +84,7 @@ export function PrintPanel({ sheet, scene, framesShown, onFrames }: Props): Reac
           width={100}
           value={page.size}
           options={paperNames.map((size) => ({ id: size, text: size }))}
-          onChange={(size) => set({ size: size as PaperSize })}
+          onChange={(size) => set({ size })}
         />
         <Choice
           label="Lies"

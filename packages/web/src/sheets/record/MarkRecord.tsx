@@ -163,7 +163,7 @@ export function MarkRecord({ mark }: { mark: Mark }): ReactNode {
               width={110}
               value={mark.tone}
               options={markTones.map((tone) => ({ id: tone, text: toneNames[tone] }))}
-              onChange={(tone) => set({ tone: tone as MarkTone })}
+              onChange={(tone) => set({ tone })}
             />
             <Tick isSelected={mark.filled} onChange={(filled) => set({ filled })}>
               Filled

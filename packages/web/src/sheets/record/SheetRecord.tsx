@@ -103,7 +103,7 @@ function TemplateEditor({ sheet }: { sheet: Sheet }): ReactNode {
           { id: 'all', text: 'All without their own' },
           ...roleCodes.map((code) => ({ id: code, text: `${code} ${roles[code].label}` })),
         ]}
-        onChange={(next) => setRole(next as keyof Sheet['templates'])}
+        onChange={setRole}
       />
       <Lines value={text} onChange={setText} onBlur={keep}>
         <Label>Lines below the name</Label>

@@ -1,4 +1,12 @@
-import { byName, racksIn, placesWithin, type MarkForm, type Mark } from '@visograph/core/model';
+import {
+  byName,
+  racksIn,
+  placesWithin,
+  type MarkForm,
+  type Mark,
+  isOneOf,
+  markForms,
+} from '@visograph/core/model';
 import { type Point } from '@visograph/core/sheets';
 import { useReactFlow, useStore } from '@xyflow/react';
 import { useRef, type ReactNode } from 'react';
@@ -125,7 +133,7 @@ export function AddMenu({ scopeId, around, deviceId, onInsert }: Props): ReactNo
         <Floating>
           <MenuList
             aria-label="Add to the sheet"
-            onAction={(key) => insert(key as MarkForm)}
+            onAction={(key) => isOneOf(markForms, key) && insert(key)}
             disabledKeys={[
               ...(deviceId === null ? ['callout'] : []),
               ...(racks.length < 2 ? ['dimension'] : []),

@@ -1,5 +1,5 @@
 import { hasChoice, type Sheet } from '@visograph/core/model';
-import { groupOnSheet, type Alignment, type Plate } from '@visograph/core/sheets';
+import { groupOnSheet, type Plate } from '@visograph/core/sheets';
 import { useState, type ReactNode } from 'react';
 import { DialogTrigger, MenuItem, MenuTrigger, Button as AriaButton, Dialog } from 'react-aria-components';
 import { styled } from 'styled-components';
@@ -22,16 +22,12 @@ const Ask = styled(Dialog)`
 `;
 
 const arrangements: readonly { id: Parameters<SheetActs['arrange']>[0]; text: string; least: number }[] = [
-  ...(
-    [
-      ['left', 'Align left edges'],
-      ['centre', 'Align centres in a column'],
-      ['right', 'Align right edges'],
-      ['top', 'Align top edges'],
-      ['middle', 'Align middles in a row'],
-      ['bottom', 'Align bottom edges'],
-    ] as [Alignment, string][]
-  ).map(([id, text]) => ({ id, text, least: 2 })),
+  { id: 'left', text: 'Align left edges', least: 2 },
+  { id: 'centre', text: 'Align centres in a column', least: 2 },
+  { id: 'right', text: 'Align right edges', least: 2 },
+  { id: 'top', text: 'Align top edges', least: 2 },
+  { id: 'middle', text: 'Align middles in a row', least: 2 },
+  { id: 'bottom', text: 'Align bottom edges', least: 2 },
   { id: 'spreadX', text: 'Same gaps across', least: 3 },
   { id: 'spreadY', text: 'Same gaps down', least: 3 },
   { id: 'mirrorX', text: 'Mirror left to right', least: 2 },
@@ -101,7 +97,10 @@ export function ChosenTools({ sheet, plates, markIds, acts, onDelete, onGroup, o
           <Floating>
             <MenuList
               aria-label="Arrange"
-              onAction={(key) => acts.arrange(key as Alignment, plates, markIds)}
+              onAction={(key) => {
+                const chosen = arrangements.find(({ id }) => id === key);
+                if (chosen !== undefined) acts.arrange(chosen.id, plates, markIds);
+              }}
             >
               {arrangements
                 .filter(({ id, least }) => count >= least && (id !== 'straighten' || plates.length === 2))

@@ -5,6 +5,7 @@ import {
   nameField,
   type FacetState,
   type Sheet,
+  isOneOf,
 } from '@visograph/core/model';
 import {
   facetName,
@@ -92,7 +93,7 @@ function StateRow({
   onChange: (state: FacetState) => void;
 }): ReactNode {
   return (
-    <Row aria-label={label} value={value} onChange={(next) => onChange(next as FacetState)}>
+    <Row aria-label={label} value={value} onChange={(next) => isOneOf(facetStates, next) && onChange(next)}>
       <span>{label}</span>
       <div>
         {facetStates.map((state) => (

@@ -4,6 +4,7 @@ import { roleCodes } from '../../values/roles.ts';
 import { pictureField } from '../equipment/picture.ts';
 import { newId } from '../../values/ids.ts';
 import { countField, idField, nameField, noted } from '../../fields/field.ts';
+import { isOneOf } from '../../values/words.ts';
 
 const metres = (most: number) => z.number().min(0, 'is negative').max(most, `is above ${most}`);
 const decibels = z.number().min(0, 'is negative').max(5, 'is above 5');
@@ -17,7 +18,7 @@ const scheme = z
   .max(80, 'is longer than 80 characters')
   .superRefine((text, context) => {
     const parts = [...text.matchAll(/\{([^}]*)\}/g)].map((match) => match[1] ?? '');
-    const unknown = parts.find((part) => !(labelParts as readonly string[]).includes(part));
+    const unknown = parts.find((part) => !isOneOf(labelParts, part));
     if (unknown !== undefined)
       context.addIssue({
         code: 'custom',

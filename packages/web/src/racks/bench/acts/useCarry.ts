@@ -50,7 +50,7 @@ export function attemptOf(network: Network, cargo: Cargo, target: Landing): Atte
     : { ok: false, why: tried.problems[0]?.message ?? 'It cannot stand there.' };
 }
 
-const modelCandidate = (device: Device, model: CatalogueModel) => ({
+const modelCandidate = (device: Pick<Device, 'name' | 'face' | 'side'>, model: CatalogueModel) => ({
   name: device.name,
   units: model.units,
   face: device.face,
@@ -70,7 +70,7 @@ function whyNot(network: Network, cargo: Cargo, target: Landing): string[] {
   }
   const candidate =
     cargo.form === 'model'
-      ? { ...modelCandidate({ ...target, name: cargo.model.name } as Device, cargo.model), ...target }
+      ? { ...modelCandidate({ ...target, name: cargo.model.name }, cargo.model), ...target }
       : { ...candidateOf(network, cargo.grabbed), face: target.face, side: target.side };
   const except = new Set(cargo.form === 'devices' ? cargo.devices.map((device) => device.id) : []);
   return refusals(network, rack, candidate, target.unit, except).map((one) => one.text);

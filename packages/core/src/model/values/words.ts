@@ -1,0 +1,7 @@
+/** The keys of a record of known keys, in the order in which they stand in it. */
+export const keysOf = <K extends string>(record: Readonly<Partial<Record<K, unknown>>>): K[] =>
+  Object.keys(record) as K[];
+
+/** Whether a text is one of a list of words. */
+export const isOneOf = <W extends string>(words: readonly W[], text: unknown): text is W =>
+  words.some((word) => word === text);
