@@ -96,7 +96,10 @@ describe('what a port leads to', () => {
     const room = smallRoom();
     const model = room.get('model', modelNamed(room, 'Lumenroot LP-24LC'));
     if (model === null) throw new Error('no panel');
-    const ports = portsFromModel({ ...model, portGroups: [{ ...model.portGroups[0], ...group }] }, newId());
+    const ports = portsFromModel(
+      { ...model, portGroups: model.portGroups.slice(0, 1).map((one) => ({ ...one, ...group })) },
+      newId(),
+    );
     expect(ports.map(({ name, role }) => `${name} ${role}`)).toEqual([
       'f1 panel',
       'r1 panel',

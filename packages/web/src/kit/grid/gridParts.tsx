@@ -1,0 +1,81 @@
+import { styled } from 'styled-components';
+import { mono } from '../../theme/mono.ts';
+
+export const rowHeight = 28;
+
+export const Frame = styled.div`
+  flex: 1;
+  min-height: 0;
+  min-width: 0;
+  overflow: auto;
+  background: ${({ theme }) => theme.surface};
+  outline: none;
+`;
+export const HeadRow = styled.div`
+  display: flex;
+  position: sticky;
+  top: 0;
+  z-index: 2;
+  height: 26px;
+  background: ${({ theme }) => theme.band};
+  border-bottom: 1px solid ${({ theme }) => theme.rule};
+`;
+export const HeadCell = styled.div`
+  display: flex;
+  min-width: 0;
+  button {
+    flex: 1;
+    font: inherit;
+    font-weight: 600;
+    color: ${({ theme }) => theme.inkSoft};
+    text-align: inherit;
+    border: 0;
+    background: none;
+    padding: 0 7px;
+    white-space: nowrap;
+  }
+`;
+export const Row = styled.div`
+  position: absolute;
+  left: 0;
+  width: 100%;
+  display: flex;
+  height: ${rowHeight}px;
+  border-bottom: 1px solid ${({ theme }) => theme.rule};
+  &[aria-selected='true'] {
+    background: ${({ theme }) => theme.accentWash};
+  }
+`;
+export const CellBox = styled.div<{ $text?: boolean; $wrong?: boolean; $block?: boolean }>`
+  min-width: 0;
+  padding: 0 7px;
+  line-height: ${rowHeight - 1}px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  outline-offset: -2px;
+  ${({ $text }) => ($text === true ? '' : mono)}
+  ${({ $text }) => ($text === true ? '' : 'font-size: 12px;')}
+  ${({ theme, $wrong }) => ($wrong === true ? `box-shadow: inset 0 0 0 2px ${theme.bad};` : '')}
+  ${({ theme, $block }) => ($block === true ? `background: ${theme.accentWash};` : '')}
+  &:focus {
+    outline: 2px solid ${({ theme }) => theme.accent};
+  }
+  input {
+    font: inherit;
+    color: inherit;
+    width: 100%;
+    height: 24px;
+    border: 0;
+    padding: 0;
+    outline: none;
+    background: ${({ theme }) => theme.surface};
+  }
+`;
+export const Why = styled.p`
+  flex: none;
+  padding: 6px 12px;
+  color: ${({ theme }) => theme.bad};
+  border-top: 1px solid ${({ theme }) => theme.rule};
+  background: ${({ theme }) => theme.surface};
+`;

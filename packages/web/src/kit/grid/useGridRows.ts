@@ -1,0 +1,114 @@
+import {
+  columnFilteringFeature,
+  createFilteredRowModel,
+  createSortedRowModel,
+  filterFn_includesString,
+  globalFilteringFeature,
+  rowSortingFeature,
+  tableFeatures,
+  useTable,
+  type ColumnDef,
+  type SortingState,
+} from '@tanstack/react-table';
+import { useVirtualizer, type Virtualizer } from '@tanstack/react-virtual';
+import { compareNames } from '@visograph/core/model';
+import type { TableRow } from '@visograph/core/report';
+import { useEffect, useMemo, useRef, useState, type RefObject } from 'react';
+import { rowHeight } from './gridParts.tsx';
+
+export interface GridColumn {
+  key: string;
+  label: string;
+  width: number;
+  numeric?: boolean;
+  text?: boolean;
+  editable?: boolean;
+}
+export interface GridRow {
+  id: string;
+  cells: TableRow;
+}
+
+const features = tableFeatures({
+  rowSortingFeature,
+  columnFilteringFeature,
+  globalFilteringFeature,
+  filteredRowModel: createFilteredRowModel(),
+  sortedRowModel: createSortedRowModel(),
+  filterFns: { includesString: filterFn_includesString },
+  sortFns: {
+    number: (a, b, columnId) => Number(a.getValue(columnId) ?? -1) - Number(b.getValue(columnId) ?? -1),
+    human: (a, b, columnId) =>
+      compareNames(String(a.getValue(columnId) ?? ''), String(b.getValue(columnId) ?? '')),
+  },
+});
+
+/** How the head of a column sorts, and what pressing it does next: up, down, as the rows came. */
+export interface ColumnOrder {
+  order: 'ascending' | 'descending' | 'none';
+  turn: () => void;
+}
+
+export interface GridRows {
+  /** The rows as they are shown: filtered and in order. */
+  shown: readonly GridRow[];
+  orderOf: (key: string) => ColumnOrder;
+  virtual: Virtualizer<HTMLDivElement, Element>;
+  scroller: RefObject<HTMLDivElement | null>;
+}
+
+/** The rows of a grid filtered and sorted, of which those in view are in the document; a new selection comes into view. */
+export function useGridRows(
+  columns: readonly GridColumn[],
+  rows: readonly GridRow[],
+  filter: string,
+  selectedId: string | null,
+): GridRows {
+  const [sorting, setSorting] = useState<SortingState>([]);
+  const scroller = useRef<HTMLDivElement>(null);
+  const definitions = useMemo(
+    () =>
+      columns.map((column): ColumnDef<typeof features, GridRow> => ({
+        id: column.key,
+        accessorFn: (row) => row.cells[column.key],
+        sortFn: column.numeric === true ? 'number' : 'human',
+        filterFn: 'includesString',
+      })),
+    [columns],
+  );
+  const data = useMemo(() => [...rows], [rows]);
+  const table = useTable({
+    features,
+    columns: definitions,
+    data,
+    state: { sorting, globalFilter: filter },
+    onSortingChange: setSorting,
+    getRowId: (row) => row.id,
+    globalFilterFn: 'includesString',
+    getColumnCanGlobalFilter: () => true,
+  });
+  const model = table.getRowModel().rows;
+  const shown = useMemo(() => model.map(({ original }) => original), [model]);
+  const virtual = useVirtualizer({
+    count: shown.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => rowHeight,
+    overscan: 12,
+    scrollPaddingStart: rowHeight,
+    scrollPaddingEnd: rowHeight + 2,
+  });
+  const scrollTo = virtual.scrollToIndex;
+  useEffect(() => {
+    const at = selectedId === null ? -1 : shown.findIndex((row) => row.id === selectedId);
+    if (at >= 0) requestAnimationFrame(() => scrollTo(at, { align: 'auto' }));
+    // Only a new selection moves the rows, not a new sorting of them.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [selectedId]);
+  const [sorted] = sorting;
+  const orderOf = (key: string): ColumnOrder => {
+    const order = sorted?.id !== key ? 'none' : sorted.desc ? 'descending' : 'ascending';
+    const next: SortingState = order === 'descending' ? [] : [{ id: key, desc: order === 'ascending' }];
+    return { order, turn: () => setSorting(next) };
+  };
+  return { shown, orderOf, virtual, scroller };
+}
