@@ -5,7 +5,7 @@ import { isRouter } from '@visograph/core/routing';
 import { useMemo, useState, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { ActPanel } from '../kit/panel/ActPanel.tsx';
-import { Choice, Picker } from '../kit/controls.tsx';
+import { Choice, Picker } from '../kit/choice.tsx';
 import { Preview } from '../kit/panel/Preview.tsx';
 import { Tick } from '../kit/Tick.tsx';
 

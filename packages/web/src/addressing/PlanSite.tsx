@@ -4,7 +4,8 @@ import { useState, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { ActPanel } from '../kit/panel/ActPanel.tsx';
-import { Choice, Field, Picker } from '../kit/controls.tsx';
+import { Choice, Picker } from '../kit/choice.tsx';
+import { Field } from '../kit/controls.tsx';
 import { Preview } from '../kit/panel/Preview.tsx';
 
 interface Props {

@@ -11,7 +11,8 @@ import {
 import { useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject, useWhoCan } from '../data/project.tsx';
-import { Button, Choice, Field } from '../kit/controls.tsx';
+import { Choice } from '../kit/choice.tsx';
+import { Button, Field } from '../kit/controls.tsx';
 import { Empty, Hint } from '../kit/panel/panels.tsx';
 import { OrderedList } from '../kit/OrderedList.tsx';
 import { Tick } from '../kit/Tick.tsx';

@@ -4,7 +4,8 @@ import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
-import { Choice, Field, Picker } from '../kit/controls.tsx';
+import { Choice, Picker } from '../kit/choice.tsx';
+import { Field } from '../kit/controls.tsx';
 import { Grid } from '../kit/grid/Grid.tsx';
 import { Empty } from '../kit/panel/panels.tsx';
 

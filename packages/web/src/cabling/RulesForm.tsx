@@ -5,7 +5,8 @@ import { singleModeLosses, type CablingRules } from '@visograph/core/model';
 import { useState, type FormEvent, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
-import { Button, Choice, Field } from '../kit/controls.tsx';
+import { Choice } from '../kit/choice.tsx';
+import { Button, Field } from '../kit/controls.tsx';
 
 type Figure = Exclude<keyof CablingRules, 'labelScheme' | 'singleModeLoss'>;
 const figures: readonly { key: Figure; label: string }[] = [

@@ -4,7 +4,8 @@ import { useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
-import { Button, Picker } from '../kit/controls.tsx';
+import { Picker } from '../kit/choice.tsx';
+import { Button } from '../kit/controls.tsx';
 import { Empty, Hint } from '../kit/panel/panels.tsx';
 
 const List = styled.ul`

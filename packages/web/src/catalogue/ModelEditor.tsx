@@ -13,7 +13,8 @@ import {
 import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
-import { Button, Choice, Field } from '../kit/controls.tsx';
+import { Choice } from '../kit/choice.tsx';
+import { Button, Field } from '../kit/controls.tsx';
 import { DateEntry, dateOf } from '../kit/DateEntry.tsx';
 import { Hint, Work, WorkHead } from '../kit/panel/panels.tsx';
 import { ModelFace } from './ModelFace.tsx';

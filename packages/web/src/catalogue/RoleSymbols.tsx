@@ -3,7 +3,7 @@ import { roleCodes, roles, type Role } from '@visograph/core/model';
 import { useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
-import { Choice } from '../kit/controls.tsx';
+import { Choice } from '../kit/choice.tsx';
 import { PanelDialog } from '../kit/panel/panelDialog.tsx';
 import { Hint } from '../kit/panel/panels.tsx';
 import { PictureField } from './PictureField.tsx';

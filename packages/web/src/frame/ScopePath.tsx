@@ -4,7 +4,8 @@ import { Button as AriaButton, Menu, MenuItem, MenuTrigger } from 'react-aria-co
 import { styled } from 'styled-components';
 import { useNetwork } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
-import { Chevron, Floating } from '../kit/controls.tsx';
+import { Chevron } from '../kit/choice.tsx';
+import { Floating } from '../kit/controls.tsx';
 
 const Path = styled.nav`
   display: flex;

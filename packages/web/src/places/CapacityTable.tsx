@@ -4,7 +4,7 @@ import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useShown } from '../data/shown.ts';
 import { useWhereabouts } from '../data/location.ts';
-import { Choice } from '../kit/controls.tsx';
+import { Choice } from '../kit/choice.tsx';
 import { Grid, type GridColumn } from '../kit/grid/Grid.tsx';
 
 const short: Record<string, string> = {

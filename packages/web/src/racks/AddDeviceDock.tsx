@@ -14,7 +14,8 @@ import { useEffect, useMemo, useState, type FormEvent, type ReactNode } from 're
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { useWorkspace, type Dock } from '../data/workspace.tsx';
-import { Button, Choice, Field, Keycap, Picker } from '../kit/controls.tsx';
+import { Choice, Picker } from '../kit/choice.tsx';
+import { Button, Field, Keycap } from '../kit/controls.tsx';
 import { ClosingHead, DockColumn, DockFrame, Trouble } from '../kit/panel/dock.tsx';
 import { Hint } from '../kit/panel/panels.tsx';
 

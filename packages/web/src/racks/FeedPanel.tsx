@@ -3,7 +3,7 @@ import { feedFailure } from '@visograph/core/racks';
 import { useEffect, useMemo, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { useShown } from '../data/shown.ts';
-import { Choice } from '../kit/controls.tsx';
+import { Choice } from '../kit/choice.tsx';
 import { DeviceChips } from '../kit/DeviceChips.tsx';
 import { ClosingHead, DockColumn, DockFrame, Trouble } from '../kit/panel/dock.tsx';
 import { Hint } from '../kit/panel/panels.tsx';

@@ -5,7 +5,8 @@ import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
-import { Choice, Field } from '../kit/controls.tsx';
+import { Choice } from '../kit/choice.tsx';
+import { Field } from '../kit/controls.tsx';
 import { ClosingHead, DockColumn, DockFrame } from '../kit/panel/dock.tsx';
 import { Hint, Mono, StateMark } from '../kit/panel/panels.tsx';
 

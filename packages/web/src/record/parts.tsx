@@ -7,7 +7,8 @@ import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { useWorkspace } from '../data/workspace.tsx';
 import { useWhereabouts, type Selection } from '../data/location.ts';
-import { Choice, FieldInput } from '../kit/controls.tsx';
+import { Choice } from '../kit/choice.tsx';
+import { FieldInput } from '../kit/controls.tsx';
 import { DateEntry, dateOf } from '../kit/DateEntry.tsx';
 import { mono } from '../theme/mono.ts';
 

@@ -13,7 +13,7 @@ import { useCallback, useDeferredValue, useMemo, useState, type ReactNode } from
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
-import { Choice } from '../kit/controls.tsx';
+import { Choice } from '../kit/choice.tsx';
 import { Filter } from '../kit/Filter.tsx';
 import { Empty, Hint } from '../kit/panel/panels.tsx';
 import { VlanMatrix, type Painted } from './VlanMatrix.tsx';

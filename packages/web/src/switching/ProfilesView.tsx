@@ -12,7 +12,8 @@ import { settingText } from '@visograph/core/switching';
 import { useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
-import { Button, Choice, Field } from '../kit/controls.tsx';
+import { Choice } from '../kit/choice.tsx';
+import { Button, Field } from '../kit/controls.tsx';
 import { Empty, Hint } from '../kit/panel/panels.tsx';
 import { mono } from '../theme/mono.ts';
 

@@ -13,7 +13,8 @@ import { byName, speedText, whereIs, type Network, type Port } from '@visograph/
 import { useMemo, useState, type FormEvent, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../../data/project.tsx';
-import { Button, Field, Keycap, Picker, type Option } from '../../kit/controls.tsx';
+import { Picker, type Option } from '../../kit/choice.tsx';
+import { Button, Field, Keycap } from '../../kit/controls.tsx';
 import { ClosingHead, DockColumn, DockFrame, Trouble } from '../../kit/panel/dock.tsx';
 import { Hint } from '../../kit/panel/panels.tsx';
 import { PasteBlock } from './PasteBlock.tsx';

@@ -2,7 +2,7 @@ import { setTransceiver } from '@visograph/core/cabling';
 import { fitsCage, isCage, modelTitle, speedText, type Port } from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { useProject } from '../../data/project.tsx';
-import { Picker } from '../../kit/controls.tsx';
+import { Picker } from '../../kit/choice.tsx';
 import { EditableFact } from '../../record/parts.tsx';
 
 /** What sits in a cage: chosen from the transceivers that fit it. */

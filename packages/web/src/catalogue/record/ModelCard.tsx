@@ -3,7 +3,8 @@ import { modelTitle, roles, type Device } from '@visograph/core/model';
 import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../../data/project.tsx';
-import { Button, Picker } from '../../kit/controls.tsx';
+import { Picker } from '../../kit/choice.tsx';
+import { Button } from '../../kit/controls.tsx';
 import { Hint, Mono, StateMark } from '../../kit/panel/panels.tsx';
 import { Card, Goto } from '../../record/parts.tsx';
 

@@ -1,6 +1,7 @@
 import { useState, type ReactNode } from 'react';
 import { Controller } from 'react-hook-form';
-import { Choice, Field, Picker, type Option } from '../controls.tsx';
+import { Choice, Picker, type Option } from '../choice.tsx';
+import { Field } from '../controls.tsx';
 import { DateEntry, dateOf } from '../DateEntry.tsx';
 import { Tick } from '../Tick.tsx';
 import { useFieldHere, useFormHere } from './Form.tsx';

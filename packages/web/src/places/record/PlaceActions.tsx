@@ -11,7 +11,8 @@ import {
 import { useState, type ReactNode } from 'react';
 import { useProject } from '../../data/project.tsx';
 import { useWhereabouts } from '../../data/location.ts';
-import { Button, Picker } from '../../kit/controls.tsx';
+import { Picker } from '../../kit/choice.tsx';
+import { Button } from '../../kit/controls.tsx';
 import { Hint } from '../../kit/panel/panels.tsx';
 
 type Asking = 'move' | 'merge' | 'delete';

@@ -1,7 +1,7 @@
 import { placePath } from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { useNetwork, useProject } from '../../data/project.tsx';
-import { Picker } from '../../kit/controls.tsx';
+import { Picker } from '../../kit/choice.tsx';
 
 /** The place a rack or a loose device stands in; choosing another moves it there. */
 export function PlaceFact({

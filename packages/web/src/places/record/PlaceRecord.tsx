@@ -2,7 +2,7 @@ import { editRow } from '@visograph/core/commands';
 import { devicesInScope, placeKinds, placePath, racksIn, type Place } from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { useProject } from '../../data/project.tsx';
-import { Choice } from '../../kit/controls.tsx';
+import { Choice } from '../../kit/choice.tsx';
 import { AddInside } from '../../racks/record/AddInside.tsx';
 import { Card, ChosenFact, EditableFact, Facts, Goto, Head } from '../../record/parts.tsx';
 import { PathwaysCard } from '../../cabling/record/PathwaysCard.tsx';

@@ -4,7 +4,8 @@ import { acceptFit, proposeFit, freePositions, type FitPlacement } from '@visogr
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../../data/project.tsx';
-import { Button, Choice } from '../../kit/controls.tsx';
+import { Choice } from '../../kit/choice.tsx';
+import { Button } from '../../kit/controls.tsx';
 import { ClosingHead, DockColumn, DockFrame } from '../../kit/panel/dock.tsx';
 import { Hint, Mono, RoleMark } from '../../kit/panel/panels.tsx';
 import { useBench } from './bench.tsx';

@@ -4,7 +4,7 @@ import { colourings, isColourBy, ownFieldNames } from '@visograph/core/sheets';
 import type { ReactNode } from 'react';
 import { Dialog } from 'react-aria-components';
 import { styled } from 'styled-components';
-import { Choice } from '../../kit/controls.tsx';
+import { Choice } from '../../kit/choice.tsx';
 import { Tick } from '../../kit/Tick.tsx';
 import { useBench } from './bench.tsx';
 

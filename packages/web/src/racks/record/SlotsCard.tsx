@@ -3,7 +3,8 @@ import { insertModule, modulesFor, takeOutModule } from '@visograph/core/racks';
 import { useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../../data/project.tsx';
-import { Button, Choice } from '../../kit/controls.tsx';
+import { Choice } from '../../kit/choice.tsx';
+import { Button } from '../../kit/controls.tsx';
 import { Hint, Mono } from '../../kit/panel/panels.tsx';
 import { Card } from '../../record/parts.tsx';
 

@@ -7,7 +7,8 @@ import {
 import { portsOf, type Device } from '@visograph/core/model';
 import { useState, type ReactNode } from 'react';
 import { useProject } from '../../data/project.tsx';
-import { Button, Choice, Field, Picker } from '../../kit/controls.tsx';
+import { Choice, Picker } from '../../kit/choice.tsx';
+import { Button, Field } from '../../kit/controls.tsx';
 import { Hint } from '../../kit/panel/panels.tsx';
 import { FactForm, FactLine, FactList, useActs } from '../../record/factList.tsx';
 import { Card, Goto } from '../../record/parts.tsx';

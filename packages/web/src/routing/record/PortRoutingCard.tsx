@@ -4,7 +4,8 @@ import { isArea, ospfNetworks, type Ospf, type Port } from '@visograph/core/mode
 import { ospfCost } from '@visograph/core/routing';
 import { useState, type ReactNode } from 'react';
 import { useProject } from '../../data/project.tsx';
-import { Button, Choice, Field } from '../../kit/controls.tsx';
+import { Choice } from '../../kit/choice.tsx';
+import { Button, Field } from '../../kit/controls.tsx';
 import { Hint } from '../../kit/panel/panels.tsx';
 import { Tick } from '../../kit/Tick.tsx';
 import { FactForm, FactLine, FactList, useActs } from '../../record/factList.tsx';

@@ -6,7 +6,7 @@ import { z } from 'zod';
 import { useProject } from '../../data/project.tsx';
 import { useShown } from '../../data/shown.ts';
 import { useFormActs } from '../../data/useFormActs.ts';
-import { Choice } from '../../kit/controls.tsx';
+import { Choice } from '../../kit/choice.tsx';
 import { NumberIn, TextIn } from '../../kit/form/fields.tsx';
 import { Form } from '../../kit/form/Form.tsx';
 import { useSchemaForm } from '../../kit/form/useSchemaForm.ts';

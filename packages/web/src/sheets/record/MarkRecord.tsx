@@ -5,7 +5,8 @@ import { Label, Slider, SliderThumb, SliderTrack, TextArea, TextField } from 're
 import { styled } from 'styled-components';
 import { useProject } from '../../data/project.tsx';
 import { useWhereabouts } from '../../data/location.ts';
-import { Button, Choice, Picker } from '../../kit/controls.tsx';
+import { Choice, Picker } from '../../kit/choice.tsx';
+import { Button } from '../../kit/controls.tsx';
 import { Hint } from '../../kit/panel/panels.tsx';
 import { Tick } from '../../kit/Tick.tsx';
 import { Card, Head } from '../../record/parts.tsx';

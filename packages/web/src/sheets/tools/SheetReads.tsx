@@ -11,7 +11,7 @@ import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../../data/project.tsx';
 import { useWhereabouts } from '../../data/location.ts';
-import { Choice } from '../../kit/controls.tsx';
+import { Choice } from '../../kit/choice.tsx';
 
 const Line = styled.div`
   flex: none;

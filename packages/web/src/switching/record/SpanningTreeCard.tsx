@@ -12,7 +12,8 @@ import {
 import { readTreeParts, treePartsText } from '@visograph/core/switching';
 import { useState, type ReactNode } from 'react';
 import { useProject } from '../../data/project.tsx';
-import { Button, Choice, Field } from '../../kit/controls.tsx';
+import { Choice } from '../../kit/choice.tsx';
+import { Button, Field } from '../../kit/controls.tsx';
 import { Hint } from '../../kit/panel/panels.tsx';
 import { Tick } from '../../kit/Tick.tsx';
 import { FactForm } from '../../record/factList.tsx';
