@@ -9,6 +9,7 @@ import {
   type Key,
 } from 'react-aria-components';
 import { styled } from 'styled-components';
+import { mono } from '../theme/mono.ts';
 import { control, ErrorText, FieldInput, FieldLabel, Floating, focusRing } from './controls.tsx';
 
 const Options = styled(ListBox<Option>)`
