@@ -251,7 +251,7 @@ test('labels close their gap with a preview; the scheme refuses a part it does n
   const rules = dialog.getByRole('form', { name: 'Lengths and losses' });
   await rules.getByLabel('Slack per end, m').fill('-1');
   await rules.getByRole('button', { name: 'Keep' }).click();
-  await expect(rules.getByRole('alert')).toBeVisible();
+  await expect(rules.getByText(/^Slack per end, m is /)).toBeVisible();
   await rules.getByLabel('Slack per end, m').fill('0.75');
   await rules.getByRole('button', { name: 'Keep' }).click();
   await expect(rules.getByRole('button', { name: 'Keep' })).toBeDisabled();

@@ -196,9 +196,9 @@ test('a new terminal: place, block and prefixes by template, router, link, loopb
   await find(page, `${router} ge0/1.20`);
   await card(page, 'Routing').getByRole('textbox', { name: 'OSPF area' }).fill('x');
   await card(page, 'Routing').getByRole('button', { name: 'Keep' }).click();
-  await expect(card(page, 'Routing').getByRole('alert')).toContainText(
-    'is neither a number nor like 0.0.0.1',
-  );
+  await expect(
+    card(page, 'Routing').getByText('Area “x” is neither a number nor like 0.0.0.1.'),
+  ).toBeVisible();
   await card(page, 'Routing').getByRole('textbox', { name: 'OSPF area' }).fill('3');
   await card(page, 'Routing').getByRole('button', { name: 'Keep' }).click();
   await saved(page);

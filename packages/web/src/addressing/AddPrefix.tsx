@@ -15,27 +15,24 @@ import {
   type IpPrefix,
   type Network,
   type Prefix,
-  type PrefixRole,
+  noted,
   grouped,
 } from '@visograph/core/model';
-import { useState, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
 import { Dialog, Radio, RadioGroup } from 'react-aria-components';
 import { styled } from 'styled-components';
+import { z } from 'zod';
 import { useProject } from '../data/project.tsx';
-import { Choice, Picker } from '../kit/choice.tsx';
-import { Button, Field } from '../kit/controls.tsx';
+import { ChoiceIn, TextIn, TickIn } from '../kit/form/fields.tsx';
+import { Form } from '../kit/form/Form.tsx';
+import { useSchemaForm } from '../kit/form/useSchemaForm.ts';
 import { Hint } from '../kit/panel/panels.tsx';
-import { Tick } from '../kit/Tick.tsx';
 import { mono } from '../theme/mono.ts';
 
-const Form = styled(Dialog)`
+const Frame = styled(Dialog)`
   padding: 12px;
   width: 340px;
   outline: none;
-  form {
-    display: grid;
-    gap: 8px;
-  }
 `;
 const Found = styled(RadioGroup)`
   display: grid;
@@ -62,6 +59,18 @@ const Spot = styled(Radio)`
     outline: 2px solid ${({ theme }) => theme.accent};
   }
 `;
+
+const newPrefix = z.object({
+  text: noted(z.string().trim().min(1, 'is empty'), { label: 'Prefix or size' }),
+  name: noted(z.string().trim(), { label: 'Name' }),
+  role: noted(z.enum(prefixRoles), { label: 'Role' }),
+  vlanId: noted(z.string().nullable(), { label: 'VLAN' }),
+  poolId: noted(z.string().nullable(), { label: 'Taken from' }),
+  growth: noted(z.boolean(), { label: 'Room to grow: the neighbour stays free' }),
+  aligned: noted(z.boolean(), { label: 'Together under one route' }),
+  /** The place that was chosen; null: the first that is free. */
+  spot: z.string().nullable(),
+});
 
 interface Props {
   vrfId: string | null;
@@ -98,16 +107,19 @@ function blocksText(blocks: Blocks): string {
 export function AddPrefix({ vrfId, pool, start, onDone }: Props): ReactNode {
   const { view, commit } = useProject();
   const { network } = view;
-  const [text, setText] = useState(start === null ? '' : formatPrefix(start));
-  const [name, setName] = useState('');
-  const [role, setRole] = useState<PrefixRole>('subnet');
-  const [vlanId, setVlan] = useState<string | null>(null);
-  const [growth, setGrowth] = useState(false);
-  const [aligned, setAligned] = useState(false);
-  const [spot, setSpot] = useState<string | null>(null);
-  const [wrong, setWrong] = useState<string | null>(null);
+  const form = useSchemaForm(newPrefix, {
+    text: start === null ? '' : formatPrefix(start),
+    name: '',
+    role: 'subnet',
+    vlanId: null,
+    poolId: pool?.id ?? null,
+    growth: false,
+    aligned: false,
+    spot: null,
+  });
+  const { control, refuse } = form;
+  const { text, role, poolId, growth, aligned, spot } = control.watch();
   const pools = [...network.all('prefix')].filter((row) => row.role === 'pool' && row.vrfId === vrfId);
-  const [poolId, setPool] = useState<string | null>(pool?.id ?? null);
   const from = network.get('prefix', poolId);
   const outer = from === null ? null : parsePrefix(from.prefix);
   const wish = text.trim() === '' ? null : readSizeWish(network, text, outer?.family ?? 4);
@@ -124,20 +136,21 @@ export function AddPrefix({ vrfId, pool, start, onDone }: Props): ReactNode {
       : chosen !== null
         ? [chosen]
         : (blocks?.prefixes ?? []);
-  const add = (close: () => void): void => {
-    if (wish === null) return setWrong('Type a prefix, or a size.');
-    if (!wish.ok) return setWrong(wish.why);
-    if (sizes !== null && from === null) return setWrong('Choose the pool that it is taken from.');
+  const add = ({ name, role, vlanId }: z.infer<typeof newPrefix>, close: () => void): void => {
+    const tell = (field: string, message: string): void => refuse([{ field, message }]);
+    if (wish === null) return;
+    if (!wish.ok) return tell('text', wish.why);
+    if (sizes !== null && from === null) return tell('poolId', 'Choose the pool that it is taken from.');
     if (prefixes.length === 0)
-      return setWrong(
+      return tell(
+        'text',
         `${from?.prefix ?? ''} has no room for ${sizes?.count ?? 1} × /${sizes?.length ?? 0}. Take less, or another pool.`,
       );
     const attempt = addPrefixes(
       network,
       prefixes.map((prefix, at) => {
         const place = sizes?.places[at];
-        const stem = name.trim();
-        const own = [stem, place?.name, place === undefined && prefixes.length > 1 ? String(at + 1) : ''];
+        const own = [name, place?.name, place === undefined && prefixes.length > 1 ? String(at + 1) : ''];
         return {
           prefix: formatPrefix(prefix),
           vrfId,
@@ -149,7 +162,7 @@ export function AddPrefix({ vrfId, pool, start, onDone }: Props): ReactNode {
         };
       }),
     );
-    if (!attempt.ok) return setWrong(attempt.why);
+    if (!attempt.ok) return tell('text', attempt.why);
     const [made] = attempt.set.changes;
     if (!commit(attempt.set).ok) return;
     close();
@@ -160,41 +173,33 @@ export function AddPrefix({ vrfId, pool, start, onDone }: Props): ReactNode {
     text: `${vlan.vid} ${vlan.name}`,
     detail: network.get('vlanNumbering', vlan.numberingId)?.name ?? '',
   }));
-  const put = (next: string): void => {
-    setText(next);
-    setWrong(null);
-    setSpot(null);
-  };
   return (
-    <Form aria-label="Add prefix">
+    <Frame aria-label="Add prefix">
       {({ close }) => (
-        <form
-          onSubmit={(event) => {
-            event.preventDefault();
-            add(close);
-          }}
+        <Form
+          label="Add prefix"
+          form={form}
+          action={prefixes.length > 1 ? `Add ${prefixes.length} prefixes` : 'Add prefix'}
+          onSend={(values) => add(values, close)}
         >
-          <Field
-            label="Prefix or size"
-            value={text}
-            onChange={put}
+          <TextIn
+            name="text"
             mono
             autoFocus
             help="10.40.8.0/22, /24, /29 x 12, 500 hosts, one /24 per floor of Kelder Quay"
           />
           {sizes !== null && (
-            <Picker
-              label="Taken from"
+            <ChoiceIn
+              name="poolId"
+              search
               options={pools.map((one) => ({ id: one.id, text: one.prefix, detail: one.name ?? '' }))}
-              value={poolId}
-              onChange={setPool}
             />
           )}
           {spots.length > 0 && (
             <Found
               aria-label="Where it can stand"
               value={chosen === null ? null : formatPrefix(chosen)}
-              onChange={setSpot}
+              onChange={(next) => control.setValue('spot', next)}
             >
               {spots.map((one, at) => (
                 <Spot key={formatPrefix(one)} value={formatPrefix(one)}>
@@ -207,32 +212,13 @@ export function AddPrefix({ vrfId, pool, start, onDone }: Props): ReactNode {
             </Found>
           )}
           {blocks !== null && <Hint role="status">{`First free: ${blocksText(blocks)}`}</Hint>}
-          {sizes !== null && (
-            <Tick isSelected={growth} onChange={setGrowth}>
-              Room to grow: the neighbour stays free
-            </Tick>
-          )}
-          {sizes !== null && sizes.count > 1 && (
-            <Tick isSelected={aligned} onChange={setAligned}>
-              Together under one route
-            </Tick>
-          )}
-          <Choice
-            label="Role"
-            value={role}
-            options={prefixRoles.map((one) => ({ id: one, text: one }))}
-            onChange={(next) => setRole(prefixRoles.find((one) => one === next) ?? 'subnet')}
-          />
-          <Field label="Name" value={name} onChange={setName} />
-          {role !== 'pool' && role !== 'loopback' && (
-            <Picker label="VLAN" options={vlans} value={vlanId} onChange={setVlan} />
-          )}
-          {wrong !== null && <Hint role="alert">{wrong}</Hint>}
-          <Button type="submit" $tone="primary">
-            {prefixes.length > 1 ? `Add ${prefixes.length} prefixes` : 'Add prefix'}
-          </Button>
-        </form>
+          {sizes !== null && <TickIn name="growth" />}
+          {sizes !== null && sizes.count > 1 && <TickIn name="aligned" />}
+          <ChoiceIn name="role" options={prefixRoles.map((id) => ({ id, text: id }))} />
+          <TextIn name="name" />
+          {role !== 'pool' && role !== 'loopback' && <ChoiceIn name="vlanId" search options={vlans} />}
+        </Form>
       )}
-    </Form>
+    </Frame>
   );
 }

@@ -1,23 +1,28 @@
 import { circuitSchedule } from '@visograph/core/cabling';
-import { applyChanges, create } from '@visograph/core/change';
-import { blankCircuit, newId } from '@visograph/core/model';
-import { useMemo, useState, type FormEvent, type ReactNode } from 'react';
+import { create } from '@visograph/core/change';
+import { blankCircuit, circuitSchema, newId, noted } from '@visograph/core/model';
+import { useMemo, type ReactNode } from 'react';
 import { styled } from 'styled-components';
+import { z } from 'zod';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
-import { Button, Field } from '../kit/controls.tsx';
+import { useFormActs } from '../data/useFormActs.ts';
+import { TextIn } from '../kit/form/fields.tsx';
+import { Form } from '../kit/form/Form.tsx';
+import { trimmed, useSchemaForm } from '../kit/form/useSchemaForm.ts';
 import { Grid } from '../kit/grid/Grid.tsx';
 import { Empty } from '../kit/panel/panels.tsx';
 
-const Add = styled.form`
+const Add = styled.div`
   flex: none;
-  display: flex;
-  gap: 8px;
-  align-items: end;
   padding: 8px 12px;
   border-bottom: 1px solid ${({ theme }) => theme.rule};
   background: ${({ theme }) => theme.ground};
 `;
+const newCircuit = z.object({
+  number: noted(trimmed(circuitSchema.shape.number), { label: 'Circuit number' }),
+  provider: noted(z.string().trim(), { label: 'Provider' }),
+});
 export const circuitColumns = [
   { key: 'number', label: 'Circuit', width: 124 },
   { key: 'provider', label: 'Provider', width: 92, text: true },
@@ -29,52 +34,45 @@ export const circuitColumns = [
   { key: 'status', label: 'Status', width: 64, text: true },
 ];
 
+/** A circuit by its number and provider; the rest is said in its record. */
+function AddCircuit(): ReactNode {
+  const { select } = useWhereabouts();
+  const form = useSchemaForm(newCircuit, { number: '', provider: '' });
+  const { make } = useFormActs(form);
+  return (
+    <Form
+      label="Add circuit"
+      form={form}
+      row
+      quiet
+      action="Add circuit"
+      onSend={({ number, provider }) => {
+        const circuit = { ...blankCircuit, id: newId(), number, provider: provider || null };
+        make({ changes: [create('circuit', circuit)], sentence: `Added circuit ${number}` }, () =>
+          select({ kind: 'circuit', id: circuit.id }),
+        );
+      }}
+    >
+      <TextIn name="number" mono />
+      <TextIn name="provider" />
+    </Form>
+  );
+}
+
 /** Provider circuits and radio hops of the scope; a new one is named here and completed in its record. */
 export function Circuits({ filter }: { filter: string }): ReactNode {
-  const { view, commit, canEdit } = useProject();
+  const { view, canEdit } = useProject();
   const { network } = view;
   const { scopeId, selection, select } = useWhereabouts();
-  const [number, setNumber] = useState('');
-  const [provider, setProvider] = useState('');
-  const [wrong, setWrong] = useState<string | null>(null);
   const rows = useMemo(() => {
     const table = circuitSchedule(network, scopeId);
     return table.rows.map((cells, at) => ({ id: table.ids[at] ?? '', cells }));
   }, [network, scopeId]);
-  const add = (event: FormEvent): void => {
-    event.preventDefault();
-    const circuit = {
-      ...blankCircuit,
-      id: newId(),
-      number: number.trim(),
-      provider: provider.trim() === '' ? null : provider.trim(),
-    };
-    const set = { changes: [create('circuit', circuit)], sentence: `Added circuit ${circuit.number}` };
-    const tried = applyChanges(network, set.changes);
-    if (!tried.ok) return setWrong(tried.problems[0]?.message ?? 'It cannot be added.');
-    if (!commit(set).ok) return;
-    setNumber('');
-    setProvider('');
-    setWrong(null);
-    select({ kind: 'circuit', id: circuit.id });
-  };
   return (
     <>
       {canEdit && (
-        <Add onSubmit={add} aria-label="Add circuit">
-          <Field
-            label="Circuit number"
-            value={number}
-            onChange={(text) => {
-              setNumber(text);
-              setWrong(null);
-            }}
-            mono
-            required
-            error={wrong}
-          />
-          <Field label="Provider" value={provider} onChange={setProvider} />
-          <Button type="submit">Add circuit</Button>
+        <Add>
+          <AddCircuit />
         </Add>
       )}
       <Grid

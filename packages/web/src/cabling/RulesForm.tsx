@@ -1,24 +1,28 @@
 import { cablingRules } from '@visograph/core/cabling';
-import { applyChanges } from '@visograph/core/change';
 import { editRow } from '@visograph/core/commands';
-import { singleModeLosses, type CablingRules } from '@visograph/core/model';
-import { useState, type FormEvent, type ReactNode } from 'react';
+import { cablingRulesSchema, noted, singleModeLosses } from '@visograph/core/model';
+import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
+import { z } from 'zod';
 import { useProject } from '../data/project.tsx';
-import { Choice } from '../kit/choice.tsx';
-import { Button, Field } from '../kit/controls.tsx';
+import { useFormActs } from '../data/useFormActs.ts';
+import { ChoiceIn, NumberIn } from '../kit/form/fields.tsx';
+import { FormArea, Send, Trouble } from '../kit/form/Form.tsx';
+import { useSchemaForm } from '../kit/form/useSchemaForm.ts';
 
-type Figure = Exclude<keyof CablingRules, 'labelScheme' | 'singleModeLoss'>;
-const figures: readonly { key: Figure; label: string }[] = [
-  { key: 'slackM', label: 'Slack per end, m' },
-  { key: 'sideM', label: 'Face to manager, m' },
-  { key: 'trayRiseM', label: 'Rack top to tray, m' },
-  { key: 'rackPitchM', label: 'Rack to rack, m' },
-  { key: 'detour', label: 'Straight line ×' },
-  { key: 'connectorLossDb', label: 'Mated pair, dB' },
-  { key: 'spliceLossDb', label: 'Splice, dB' },
-];
-const Form = styled.form`
+const { shape } = cablingRulesSchema;
+const rules = z.object({
+  slackM: noted(shape.slackM, { label: 'Slack per end, m' }),
+  sideM: noted(shape.sideM, { label: 'Face to manager, m' }),
+  trayRiseM: noted(shape.trayRiseM, { label: 'Rack top to tray, m' }),
+  rackPitchM: noted(shape.rackPitchM, { label: 'Rack to rack, m' }),
+  detour: noted(shape.detour, { label: 'Straight line ×' }),
+  connectorLossDb: noted(shape.connectorLossDb, { label: 'Mated pair, dB' }),
+  spliceLossDb: noted(shape.spliceLossDb, { label: 'Splice, dB' }),
+  singleModeLoss: noted(z.enum(singleModeLosses), { label: 'Single-mode fibre by' }),
+});
+const figures = Object.keys(rules.shape).filter((name) => name !== 'singleModeLoss');
+const Area = styled.div`
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(120px, 1fr));
   gap: 8px;
@@ -27,71 +31,37 @@ const Form = styled.form`
 
 /** What lengths and losses are worked out with, for the whole project. */
 export function RulesForm(): ReactNode {
-  const { view, commit, canEdit } = useProject();
+  const { view, canEdit } = useProject();
   const { network } = view;
   const [project] = [...network.all('project')];
-  const now = cablingRules(network);
-  const [typed, setTyped] = useState<Partial<Record<Figure, string>>>({});
-  const [wrong, setWrong] = useState<string | null>(null);
-  const keep = (event: FormEvent): void => {
-    event.preventDefault();
-    if (project === undefined) return;
-    const cabling = { ...now };
-    for (const { key, label } of figures) {
-      const text = typed[key];
-      if (text === undefined) continue;
-      const value = Number(text.replace(',', '.'));
-      if (text.trim() === '' || !Number.isFinite(value))
-        return setWrong(`${label}: “${text}” is not a number.`);
-      cabling[key] = value;
-    }
-    const edit = editRow(network, 'project', project, { cabling });
-    const tried = applyChanges(network, edit.changes);
-    if (!tried.ok) return setWrong(tried.problems[0]?.message ?? 'These figures cannot be kept.');
-    if (edit.changes.length > 0)
-      commit({
-        changes: edit.changes,
-        sentence: 'Changed what cable lengths and losses are worked out with',
-      });
-    setTyped({});
-    setWrong(null);
-  };
+  const { labelScheme, ...now } = cablingRules(network);
+  const form = useSchemaForm(rules, now, now);
+  const { make } = useFormActs(form);
   return (
-    <Form onSubmit={keep} aria-label="Lengths and losses">
-      {figures.map(({ key, label }) => (
-        <Field
-          key={key}
-          label={label}
-          mono
-          value={typed[key] ?? String(now[key])}
-          onChange={(text) => {
-            setTyped({ ...typed, [key]: text });
-            setWrong(null);
-          }}
+    <FormArea
+      label="Lengths and losses"
+      form={form}
+      readOnly={!canEdit}
+      onSend={(cabling) => {
+        if (project === undefined) return;
+        const edit = editRow(network, 'project', project, { cabling: { ...cabling, labelScheme } });
+        make({ ...edit, sentence: 'Changed what cable lengths and losses are worked out with' });
+      }}
+    >
+      <Area>
+        {figures.map((name) => (
+          <NumberIn key={name} name={name} />
+        ))}
+        <ChoiceIn
+          name="singleModeLoss"
+          width={170}
+          options={singleModeLosses.map((id) => ({ id, text: id }))}
         />
-      ))}
-      <Choice
-        label="Single-mode fibre by"
-        width={170}
-        value={now.singleModeLoss}
-        options={singleModeLosses.map((id) => ({ id, text: id, disabled: !canEdit }))}
-        onChange={(id) => {
-          const singleModeLoss = singleModeLosses.find((one) => one === id);
-          if (project !== undefined && singleModeLoss !== undefined)
-            commit({
-              ...editRow(network, 'project', project, { cabling: { ...now, singleModeLoss } }),
-              sentence: `Took the loss of single-mode fibre from ${singleModeLoss}`,
-            });
-        }}
-      />
-      <Button type="submit" isDisabled={!canEdit || Object.keys(typed).length === 0}>
-        Keep
-      </Button>
-      {wrong !== null && (
-        <p role="alert" style={{ gridColumn: '1 / -1' }}>
-          {wrong}
-        </p>
-      )}
-    </Form>
+        <Send quiet disabled={!canEdit || !form.control.formState.isDirty}>
+          Keep
+        </Send>
+        <Trouble />
+      </Area>
+    </FormArea>
   );
 }

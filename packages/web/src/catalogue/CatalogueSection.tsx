@@ -11,7 +11,7 @@ import { Filter } from '../kit/Filter.tsx';
 import { Work, WorkHead } from '../kit/panel/panels.tsx';
 import { useWorkspace } from '../data/workspace.tsx';
 import { KitList } from './KitList.tsx';
-import { ModelEditor } from './ModelEditor.tsx';
+import { ModelEditor } from './editor/ModelEditor.tsx';
 import { ModelList, type FormFilter } from './ModelList.tsx';
 import { RoleSymbols } from './RoleSymbols.tsx';
 import { SharedModels } from './SharedModels.tsx';

@@ -1,11 +1,15 @@
 import { kitText, placeKit } from '@visograph/core/catalogue';
-import { byName, placePath, type Kit } from '@visograph/core/model';
+import { byName, noted, placePath, type Kit } from '@visograph/core/model';
 import { useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
+import { z } from 'zod';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
-import { Picker } from '../kit/choice.tsx';
+import { useFormActs } from '../data/useFormActs.ts';
 import { Button } from '../kit/controls.tsx';
+import { ChoiceIn } from '../kit/form/fields.tsx';
+import { Form } from '../kit/form/Form.tsx';
+import { useSchemaForm } from '../kit/form/useSchemaForm.ts';
 import { Empty, Hint } from '../kit/panel/panels.tsx';
 
 const List = styled.ul`
@@ -26,70 +30,75 @@ const List = styled.ul`
     flex: 1;
   }
   form {
-    display: flex;
-    gap: 8px;
-    align-items: flex-end;
     margin-top: 8px;
   }
 `;
 const inNewRacks = 'new';
 
+const placing = z.object({
+  placeId: noted(z.string('is not chosen'), { label: 'In' }),
+  rackId: noted(z.string(), { label: 'Into' }),
+});
+
 function PlaceKitForm({ kit, onDone }: { kit: Kit; onDone: () => void }): ReactNode {
-  const { view, commit, sync } = useProject();
-  const { network } = view;
+  const { network } = useProject().view;
   const { scopeId, go } = useWhereabouts();
-  const [placeId, setPlace] = useState<string | null>(scopeId);
-  const [rackId, setRack] = useState<string | null>(inNewRacks);
-  const racks = placeId === null ? [] : network.find('racksByPlace', placeId).sort(byName);
-  const place = (): void => {
-    if (placeId === null) return;
-    const placed = placeKit(network, kit, { placeId, rackId: rackId === inNewRacks ? null : rackId });
-    if (!placed.attempt.ok) return sync.announce({ tone: 'bad', text: placed.attempt.why });
-    if (!commit(placed.attempt.set).ok) return;
-    onDone();
-    const [first] = placed.rackIds;
-    if (first !== undefined)
-      go({ section: 'places', scopeId: placeId, rackId: first, selection: { kind: 'rack', id: first } });
-  };
+  const form = useSchemaForm(placing, {
+    ...(scopeId === null ? {} : { placeId: scopeId }),
+    rackId: inNewRacks,
+  });
+  const { act } = useFormActs(form);
+  const placeId = form.control.watch('placeId');
+  const racks = placeId === undefined ? [] : network.find('racksByPlace', placeId).sort(byName);
   return (
-    <form
-      aria-label={`Place ${kit.name}`}
-      onSubmit={(event) => {
-        event.preventDefault();
-        place();
+    <Form
+      label={`Place ${kit.name}`}
+      form={form}
+      row
+      action="Place kit"
+      onSend={({ placeId, rackId }) => {
+        const placed = placeKit(network, kit, { placeId, rackId: rackId === inNewRacks ? null : rackId });
+        act(placed.attempt, () => {
+          onDone();
+          const [first] = placed.rackIds;
+          if (first !== undefined)
+            go({
+              section: 'places',
+              scopeId: placeId,
+              rackId: first,
+              selection: { kind: 'rack', id: first },
+            });
+        });
       }}
+      beside={
+        <Button $tone="quiet" onPress={onDone}>
+          Cancel
+        </Button>
+      }
     >
-      <Picker
-        label="In"
+      <ChoiceIn
+        name="placeId"
+        search
         width={280}
+        autoFocus
         options={[...network.all('place')].map((one) => ({
           id: one.id,
           text: placePath(network, one.id).replaceAll('/', ' › '),
           detail: one.kind,
         }))}
-        value={placeId}
-        onChange={setPlace}
-        autoFocus
       />
       {kit.contents.racks.length > 0 && (
-        <Picker
-          label="Into"
+        <ChoiceIn
+          name="rackId"
+          search
           width={150}
           options={[
             { id: inNewRacks, text: 'new racks' },
             ...racks.map((rack) => ({ id: rack.id, text: rack.name })),
           ]}
-          value={rackId}
-          onChange={setRack}
         />
       )}
-      <Button type="submit" $tone="primary" isDisabled={placeId === null}>
-        Place kit
-      </Button>
-      <Button $tone="quiet" onPress={onDone}>
-        Cancel
-      </Button>
-    </form>
+    </Form>
   );
 }
 
@@ -97,7 +106,7 @@ function PlaceKitForm({ kit, onDone }: { kit: Kit; onDone: () => void }): ReactN
 export function KitList(): ReactNode {
   const { view, canEdit, commit } = useProject();
   const { network } = view;
-  const [placing, setPlacing] = useState<string | null>(null);
+  const [open, setOpen] = useState<string | null>(null);
   const kits = [...network.all('kit')].sort(byName);
   if (kits.length === 0)
     return (
@@ -117,7 +126,7 @@ export function KitList(): ReactNode {
             </span>
             {canEdit && (
               <>
-                <Button onPress={() => setPlacing(placing === kit.id ? null : kit.id)}>Place …</Button>
+                <Button onPress={() => setOpen(open === kit.id ? null : kit.id)}>Place …</Button>
                 <Button
                   $tone="quiet"
                   onPress={() =>
@@ -132,7 +141,7 @@ export function KitList(): ReactNode {
               </>
             )}
           </header>
-          {placing === kit.id && <PlaceKitForm kit={kit} onDone={() => setPlacing(null)} />}
+          {open === kit.id && <PlaceKitForm kit={kit} onDone={() => setOpen(null)} />}
         </li>
       ))}
     </List>

@@ -16,6 +16,7 @@ export function useFormActs<V extends FieldValues>({
 } {
   const { view, commit } = useProject();
   const make = (set: ChangeSet, done?: () => void): void => {
+    if (set.changes.length === 0) return done?.();
     const tried = applyChanges(view.network, set.changes);
     if (!tried.ok) return refuse(tried.problems);
     if (!commit(set).ok) return;

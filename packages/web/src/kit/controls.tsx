@@ -151,7 +151,7 @@ export function Field({
     >
       <FieldLabel>{label}</FieldLabel>
       <Control ref={inputRef} />
-      {help !== undefined && <HelpText slot="description">{help}</HelpText>}
+      {help !== undefined && help !== '' && <HelpText slot="description">{help}</HelpText>}
       <ErrorText>{error}</ErrorText>
     </FieldFrame>
   );

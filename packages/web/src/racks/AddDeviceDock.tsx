@@ -1,8 +1,10 @@
-import { applyChanges, spanText, type Body } from '@visograph/core/change';
+import { spanText, type Body } from '@visograph/core/change';
 import {
   byName,
   expandPortPattern,
   modelTitle,
+  nameField,
+  noted,
   placePath,
   racksIn,
   placesWithin,
@@ -10,16 +12,29 @@ import {
   type PortGroup,
 } from '@visograph/core/model';
 import { addDevice, freePositions, nextDeviceName, rackUse } from '@visograph/core/racks';
-import { useEffect, useMemo, useState, type FormEvent, type ReactNode } from 'react';
+import { useEffect, useMemo, type ReactNode } from 'react';
+import { z } from 'zod';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { useWorkspace, type Dock } from '../data/workspace.tsx';
-import { Choice, Picker } from '../kit/choice.tsx';
-import { Button, Field, Keycap } from '../kit/controls.tsx';
-import { ClosingHead, DockColumn, DockFrame, Trouble } from '../kit/panel/dock.tsx';
+import { useFormActs } from '../data/useFormActs.ts';
+import { Choice } from '../kit/choice.tsx';
+import { Keycap } from '../kit/controls.tsx';
+import { ChoiceIn, TextIn } from '../kit/form/fields.tsx';
+import { FormArea, Send, Trouble } from '../kit/form/Form.tsx';
+import { trimmed, useSchemaForm } from '../kit/form/useSchemaForm.ts';
+import { ClosingHead, DockColumn, DockFrame } from '../kit/panel/dock.tsx';
 import { Hint } from '../kit/panel/panels.tsx';
 
 type AddWish = Extract<Dock, { form: 'addDevice' }>;
+
+const newDevice = z.object({
+  modelId: noted(z.string('is not chosen'), { label: 'Model' }),
+  rackId: noted(z.string().nullable(), { label: 'Rack' }),
+  unit: noted(z.number().nullable(), { label: 'Free unit' }),
+  /** Null: as it is proposed. */
+  name: noted(trimmed(nameField('Name')).nullable(), { label: 'Name' }),
+});
 
 /** How many ports the groups bring in front: "52 ports". */
 function portSummary(groups: readonly PortGroup[]): string {
@@ -32,15 +47,19 @@ function portSummary(groups: readonly PortGroup[]): string {
 
 /** A device from the catalogue: model, rack and a free unit; the next name by the site's own pattern is proposed. */
 export function AddDeviceDock({ dock, onClose }: { dock: AddWish; onClose: () => void }): ReactNode {
-  const { view, commit } = useProject();
+  const { view } = useProject();
   const { network } = view;
   const { scopeId, select } = useWhereabouts();
   const { setGhost } = useWorkspace();
-  const [modelId, setModel] = useState<string | null>(dock.modelId ?? null);
-  const [rackId, setRack] = useState(dock.rackId);
-  const [chosenUnit, setUnit] = useState<number | null>(dock.unit);
-  const [typedName, setName] = useState<string | null>(null);
-  const [trouble, setTrouble] = useState<string | null>(null);
+  const form = useSchemaForm(newDevice, {
+    ...(dock.modelId == null ? {} : { modelId: dock.modelId }),
+    rackId: dock.rackId,
+    unit: dock.unit,
+    name: null,
+  });
+  const { control, refuse } = form;
+  const [modelId, rackId, chosenUnit, typedName] = control.watch(['modelId', 'rackId', 'unit', 'name']);
+  const { make } = useFormActs(form);
 
   const models = useMemo(
     () =>
@@ -63,7 +82,7 @@ export function AddDeviceDock({ dock, onClose }: { dock: AddWish; onClose: () =>
       detail: `${placePath(network, rack.placeId).split('/').at(-1) ?? ''} · ${rackUse(network, rack).free} U free`,
     }));
   }, [network, scopeId]);
-  const model = network.get('model', modelId);
+  const model = network.get('model', modelId ?? null);
   const rack = network.get('rack', rackId);
   const body = useMemo(
     () =>
@@ -100,11 +119,15 @@ export function AddDeviceDock({ dock, onClose }: { dock: AddWish; onClose: () =>
     return () => setGhost(null);
   }, [rack, unit, model, name, places, setGhost]);
 
-  const submit = (event: FormEvent): void => {
-    event.preventDefault();
-    if (model === null) return setTrouble('Choose a model of the catalogue.');
+  const send = (): void => {
+    if (model === null) return;
     if (rack !== null && model.units > 0 && unit === null)
-      return setTrouble(`${rack.name} has no ${model.units} free units together. Choose another rack.`);
+      return refuse([
+        {
+          field: 'rackId',
+          message: `${rack.name} has no ${model.units} free units together. Choose another rack.`,
+        },
+      ]);
     const set = addDevice(network, {
       name,
       modelId: model.id,
@@ -113,70 +136,62 @@ export function AddDeviceDock({ dock, onClose }: { dock: AddWish; onClose: () =>
       unit: model.units === 0 ? null : unit,
       ...(unit === null ? {} : { side: places.get(unit) ?? 'full' }),
     });
-    if (set === null) return setTrouble('This model cannot be placed: it has no role.');
-    const tried = applyChanges(network, set.changes);
-    if (!tried.ok) return setTrouble(tried.problems[0]?.message ?? 'It cannot be added.');
-    if (!commit(set).ok) return;
-    setTrouble(null);
-    setName(null);
-    setUnit(null);
-    select({ kind: 'device', id: set.deviceId });
-    onClose();
+    if (set === null)
+      return refuse([{ field: 'modelId', message: 'This model cannot be placed: it has no role.' }]);
+    make(set, () => {
+      select({ kind: 'device', id: set.deviceId });
+      onClose();
+    });
   };
   return (
-    <DockFrame
-      as="form"
-      aria-label="Add device"
-      onSubmit={submit}
-      onKeyDown={(event) => {
-        if (event.key === 'Escape' && !event.defaultPrevented) onClose();
-      }}
-    >
-      <DockColumn $grow={1.3}>
-        <h2>Model</h2>
-        <Picker
-          label="Model"
-          options={models}
-          value={modelId}
-          onChange={setModel}
-          autoFocus
-          placeholder="Type a part: norvane 48"
-        />
-        <Hint>
-          {model === null
-            ? 'Maker, name, role or “48 port”: every word narrows the list.'
-            : `${roles[model.role ?? 'XX'].label} · ${model.units} U · ${portSummary(model.portGroups)}${model.maxPowerW === null ? '' : ` · ${model.maxPowerW} W`}`}
-        </Hint>
-      </DockColumn>
-      <DockColumn $shaded>
-        <h2>Where</h2>
-        <div style={{ display: 'flex', gap: 8 }}>
-          <Picker label="Rack" options={racks} value={rackId} onChange={setRack} width={150} />
-          <Choice
-            label="Free unit"
-            width={96}
-            value={unit === null ? null : String(unit)}
-            options={free.map((one) => ({ id: String(one), text: spanText({ unit: one, units: 1 }) }))}
-            onChange={(next) => setUnit(Number(next))}
-          />
-        </div>
-        <Hint>
-          {rack === null
-            ? 'Without a rack it stands in the place of the scope.'
-            : model === null
-              ? ''
-              : `${free.length} positions of ${rack.name} are free for ${model.units} U`}
-        </Hint>
-      </DockColumn>
-      <DockColumn>
-        <ClosingHead onClose={onClose}>Name</ClosingHead>
-        <Field label="Name" value={name} onChange={setName} mono required />
-        {trouble !== null && <Trouble role="alert">{trouble}</Trouble>}
-        <Button type="submit" $tone="primary" isDisabled={model === null}>
-          {model === null ? 'Add device' : `Add ${name}`}
-          <Keycap>Enter</Keycap>
-        </Button>
-      </DockColumn>
+    <DockFrame>
+      <FormArea
+        label="Add device"
+        form={form}
+        onSend={send}
+        onKeyDown={(event) => {
+          if (event.key === 'Escape' && !event.defaultPrevented) onClose();
+        }}
+      >
+        <DockColumn $grow={1.3}>
+          <h2>Model</h2>
+          <ChoiceIn name="modelId" search autoFocus options={models} placeholder="Type a part: norvane 48" />
+          <Hint>
+            {model === null
+              ? 'Maker, name, role or “48 port”: every word narrows the list.'
+              : `${roles[model.role ?? 'XX'].label} · ${model.units} U · ${portSummary(model.portGroups)}${model.maxPowerW === null ? '' : ` · ${model.maxPowerW} W`}`}
+          </Hint>
+        </DockColumn>
+        <DockColumn $shaded>
+          <h2>Where</h2>
+          <div style={{ display: 'flex', gap: 8 }}>
+            <ChoiceIn name="rackId" search options={racks} width={150} />
+            <Choice
+              label="Free unit"
+              width={96}
+              value={unit === null ? null : String(unit)}
+              options={free.map((one) => ({ id: String(one), text: spanText({ unit: one, units: 1 }) }))}
+              onChange={(next) => control.setValue('unit', Number(next))}
+            />
+          </div>
+          <Hint>
+            {rack === null
+              ? 'Without a rack it stands in the place of the scope.'
+              : model === null
+                ? ''
+                : `${free.length} positions of ${rack.name} are free for ${model.units} U`}
+          </Hint>
+        </DockColumn>
+        <DockColumn>
+          <ClosingHead onClose={onClose}>Name</ClosingHead>
+          <TextIn name="name" mono proposed={name} />
+          <Trouble />
+          <Send disabled={model === null}>
+            {model === null ? 'Add device' : `Add ${name}`}
+            <Keycap>Enter</Keycap>
+          </Send>
+        </DockColumn>
+      </FormArea>
     </DockFrame>
   );
 }

@@ -1,10 +1,14 @@
 import { editRow } from '@visograph/core/commands';
-import { type Device } from '@visograph/core/model';
+import { nameField, noted, type Device } from '@visograph/core/model';
 import { ownFieldNames } from '@visograph/core/sheets';
 import { useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
+import { z } from 'zod';
 import { useProject } from '../data/project.tsx';
-import { Button, Field } from '../kit/controls.tsx';
+import { Field } from '../kit/controls.tsx';
+import { TextIn } from '../kit/form/fields.tsx';
+import { Form } from '../kit/form/Form.tsx';
+import { trimmed, useSchemaForm } from '../kit/form/useSchemaForm.ts';
 import { Card } from './parts.tsx';
 
 const Line = styled.form`
@@ -14,13 +18,37 @@ const Line = styled.form`
   margin-bottom: 4px;
 `;
 
+const newField = z.object({
+  name: trimmed(nameField('New field', 40)),
+  value: noted(z.string().trim().min(1, 'is empty').max(500, 'is longer than 500 characters'), {
+    label: 'Value',
+  }),
+});
+function AddField({ onAdd }: { onAdd: (name: string, value: string) => void }): ReactNode {
+  const form = useSchemaForm(newField, { name: '', value: '' });
+  return (
+    <Form
+      label="Add a field"
+      form={form}
+      row
+      quiet
+      action="Add field"
+      onSend={({ name, value }) => {
+        onAdd(name, value);
+        form.control.reset();
+      }}
+    >
+      <TextIn name="name" width={104} />
+      <TextIn name="value" width={104} />
+    </Form>
+  );
+}
+
 /** Fields of one's own: a name and a text; elevations can be coloured by them. */
 export function OwnFields({ device }: { device: Device }): ReactNode {
   const { view, commit, canEdit } = useProject();
   const { network } = view;
   const [draft, setDraft] = useState<Record<string, string>>({});
-  const [name, setName] = useState('');
-  const [text, setText] = useState('');
   const names = [
     ...new Set([...ownFieldNames([...network.all('device')]), ...Object.keys(device.extra)]),
   ].slice(0, 12);
@@ -52,21 +80,7 @@ export function OwnFields({ device }: { device: Device }): ReactNode {
           />
         </Line>
       ))}
-      {canEdit && (
-        <Line
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (name.trim() === '') return;
-            keep(name.trim(), text);
-            setName('');
-            setText('');
-          }}
-        >
-          <Field label="New field" value={name} onChange={setName} />
-          <Field label="Value" value={text} onChange={setText} />
-          <Button type="submit">Add field</Button>
-        </Line>
-      )}
+      {canEdit && <AddField key={device.id} onAdd={keep} />}
     </Card>
   );
 }

@@ -1,21 +1,13 @@
-import { create, remove } from '@visograph/core/change';
-import { editRow } from '@visograph/core/commands';
-import {
-  newId,
-  portModes,
-  readVids,
-  formatVids,
-  type PortMode,
-  type PortProfile,
-} from '@visograph/core/model';
+import { remove } from '@visograph/core/change';
+import type { PortProfile } from '@visograph/core/model';
 import { settingText } from '@visograph/core/switching';
 import { useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
-import { Choice } from '../kit/choice.tsx';
-import { Button, Field } from '../kit/controls.tsx';
-import { Empty, Hint } from '../kit/panel/panels.tsx';
+import { Button } from '../kit/controls.tsx';
+import { Empty } from '../kit/panel/panels.tsx';
 import { mono } from '../theme/mono.ts';
+import { ProfileForm } from './ProfileForm.tsx';
 
 const Page = styled.div`
   flex: 1;
@@ -51,59 +43,10 @@ const Page = styled.div`
     font-size: 12px;
     color: ${({ theme }) => theme.inkSoft};
   }
-  form {
-    display: grid;
-    gap: 8px;
-  }
   h2 {
     font-size: 13px;
   }
 `;
-
-interface Typed {
-  name: string;
-  mode: PortMode;
-  untagged: string;
-  tagged: string;
-  voice: string;
-}
-const start: Typed = { name: '', mode: 'access', untagged: '', tagged: '', voice: '' };
-
-const typedOf = (profile: PortProfile): Typed => ({
-  name: profile.name,
-  mode: profile.mode,
-  untagged: profile.untaggedVid === null ? '' : String(profile.untaggedVid),
-  tagged: profile.taggedVids === null ? '' : formatVids(profile.taggedVids),
-  voice: profile.voiceVid === null ? '' : String(profile.voiceVid),
-});
-
-type Read = { ok: true; fields: Omit<PortProfile, 'id' | 'notes'> } | { ok: false; why: string };
-
-/** What was typed as fields of a profile, or which of them is wrong. */
-function read({ name, mode, untagged, tagged, voice }: Typed): Read {
-  const one = (text: string, what: string): number | null | string => {
-    const vids = readVids(text);
-    if (!vids.ok) return `${what}: ${vids.reason}.`;
-    if (vids.vids === 'all' || vids.vids.length > 1) return `${what}: give one number.`;
-    return vids.vids[0] ?? null;
-  };
-  if (name.trim() === '') return { ok: false, why: 'Give the profile a name, such as Camera port.' };
-  const [untaggedVid, voiceVid] = [one(untagged, 'Untagged VLAN'), one(voice, 'Voice VLAN')];
-  const all = readVids(tagged);
-  if (typeof untaggedVid === 'string') return { ok: false, why: untaggedVid };
-  if (typeof voiceVid === 'string') return { ok: false, why: voiceVid };
-  if (!all.ok) return { ok: false, why: `Tagged VLANs: ${all.reason}.` };
-  return {
-    ok: true,
-    fields: {
-      name: name.trim(),
-      mode,
-      untaggedVid: mode === 'routed' ? null : untaggedVid,
-      taggedVids: mode === 'trunk' ? (all.vids === 'all' ? 'all' : [...all.vids]) : null,
-      voiceVid: mode === 'access' ? voiceVid : null,
-    },
-  };
-}
 
 /** How kinds of ports are set: made, changed and deleted here, given to ports in their record and by the line. */
 export function ProfilesView(): ReactNode {
@@ -111,31 +54,6 @@ export function ProfilesView(): ReactNode {
   const { network } = view;
   const profiles = [...network.all('portProfile')].sort((a, b) => (a.name < b.name ? -1 : 1));
   const [editing, setEditing] = useState<PortProfile | null>(null);
-  const [typed, setTyped] = useState<Typed>(start);
-  const [why, setWhy] = useState<string | null>(null);
-  const put = (fields: Partial<Typed>): void => {
-    setWhy(null);
-    setTyped({ ...typed, ...fields });
-  };
-  const open = (profile: PortProfile | null): void => {
-    setWhy(null);
-    setEditing(profile);
-    setTyped(profile === null ? start : typedOf(profile));
-  };
-  const keep = (): void => {
-    const made = read(typed);
-    if (!made.ok) return setWhy(made.why);
-    const set =
-      editing === null
-        ? {
-            changes: [create('portProfile', { ...made.fields, id: newId(), notes: null })],
-            sentence: `Added port profile ${made.fields.name}`,
-          }
-        : editRow(network, 'portProfile', editing, made.fields);
-    const done = commit(set);
-    if (!done.ok) return setWhy(done.problems[0]?.message ?? 'It cannot be kept.');
-    open(null);
-  };
   return (
     <Page>
       {profiles.length === 0 ? (
@@ -153,13 +71,13 @@ export function ProfilesView(): ReactNode {
               </span>
               {canEdit && (
                 <>
-                  <Button aria-label={`Edit ${profile.name}`} onPress={() => open(profile)}>
+                  <Button aria-label={`Edit ${profile.name}`} onPress={() => setEditing(profile)}>
                     Edit
                   </Button>
                   <Button
                     aria-label={`Delete ${profile.name}`}
                     onPress={() => {
-                      open(null);
+                      setEditing(null);
                       void commit({
                         changes: [remove('portProfile', profile)],
                         sentence: `Deleted port profile ${profile.name}; ports stay as they are set`,
@@ -175,48 +93,7 @@ export function ProfilesView(): ReactNode {
         </ul>
       )}
       {canEdit && (
-        <form
-          onSubmit={(event) => {
-            event.preventDefault();
-            keep();
-          }}
-        >
-          <h2>{editing === null ? 'New profile' : `Profile ${editing.name}`}</h2>
-          <Field label="Name" value={typed.name} onChange={(name) => put({ name })} />
-          <Choice
-            label="Mode"
-            value={typed.mode}
-            options={portModes.map((mode) => ({ id: mode, text: mode }))}
-            onChange={(id) => put({ mode: portModes.find((mode) => mode === id) ?? 'access' })}
-          />
-          {typed.mode !== 'routed' && (
-            <Field
-              label="Untagged VLAN"
-              mono
-              value={typed.untagged}
-              onChange={(untagged) => put({ untagged })}
-            />
-          )}
-          {typed.mode === 'trunk' && (
-            <Field
-              label="Tagged VLANs"
-              mono
-              value={typed.tagged}
-              onChange={(tagged) => put({ tagged })}
-              help="10,20,30-34, or all"
-            />
-          )}
-          {typed.mode === 'access' && (
-            <Field label="Voice VLAN" mono value={typed.voice} onChange={(voice) => put({ voice })} />
-          )}
-          {why !== null && <Hint role="alert">{why}</Hint>}
-          <div>
-            <Button type="submit" $tone="primary">
-              {editing === null ? 'Add profile' : 'Keep profile'}
-            </Button>{' '}
-            {editing !== null && <Button onPress={() => open(null)}>Cancel</Button>}
-          </div>
-        </form>
+        <ProfileForm key={editing?.id ?? 'new'} profile={editing} onDone={() => setEditing(null)} />
       )}
     </Page>
   );

@@ -16,6 +16,17 @@ interface Shared {
   help?: string;
 }
 
+interface TextProps extends Shared {
+  nullable?: boolean;
+  mono?: boolean;
+  type?: string;
+  autoComplete?: string;
+  /** Too narrow to say what is wrong with it: `Trouble` does. */
+  brief?: boolean;
+  /** What stands there while nobody has typed anything: the form holds null then. */
+  proposed?: string;
+}
+
 /** A text; left empty it is null where the schema lets it be. */
 export function TextIn({
   name,
@@ -23,8 +34,10 @@ export function TextIn({
   mono = false,
   type,
   autoComplete,
+  proposed = '',
+  brief = false,
   ...own
-}: Shared & { nullable?: boolean; mono?: boolean; type?: string; autoComplete?: string }): ReactNode {
+}: TextProps): ReactNode {
   const { control } = useFormHere();
   const field = useFieldHere(name);
   return (
@@ -35,6 +48,7 @@ export function TextIn({
         <Field
           {...field}
           {...own}
+          error={brief && field.error !== null ? '' : field.error}
           label={own.label ?? field.label}
           help={own.help ?? field.help}
           inputRef={ref}
@@ -42,7 +56,7 @@ export function TextIn({
           type={type}
           name={name}
           autoComplete={autoComplete}
-          value={typeof value === 'string' ? value : ''}
+          value={typeof value === 'string' ? value : proposed}
           onChange={(text) => onChange(nullable && text === '' ? null : text)}
           onBlur={onBlur}
         />
@@ -95,16 +109,22 @@ export function ChoiceIn({
   name,
   options,
   search = false,
+  none,
+  placeholder,
   onChosen,
   ...own
 }: Shared & {
   options: readonly Option[];
   search?: boolean;
+  /** What the choice of nothing is called, where the schema lets it be null. */
+  none?: string;
+  placeholder?: string;
   onChosen?: (id: string | null) => void;
 }): ReactNode {
   const { control } = useFormHere();
   const field = useFieldHere(name);
   const Control = search ? Picker : Choice;
+  const all = none === undefined ? options : [{ id: '', text: none }, ...options];
   return (
     <Controller
       name={name}
@@ -113,12 +133,14 @@ export function ChoiceIn({
         <Control
           label={own.label ?? field.label}
           width={own.width}
+          {...(search ? { autoFocus: own.autoFocus === true, placeholder } : {})}
           error={field.error}
-          options={options}
-          value={typeof value === 'string' ? value : null}
+          options={field.readOnly ? all.map((one) => ({ ...one, disabled: true })) : all}
+          value={typeof value === 'string' ? value : none === undefined ? null : ''}
           onChange={(id) => {
-            onChange(id);
-            onChosen?.(id);
+            const chosen = id === '' ? null : id;
+            onChange(chosen);
+            onChosen?.(chosen);
           }}
         />
       )}
@@ -129,13 +151,13 @@ export function ChoiceIn({
 /** Yes or no. */
 export function TickIn({ name, children }: { name: string; children?: ReactNode }): ReactNode {
   const { control } = useFormHere();
-  const { label } = useFieldHere(name);
+  const { label, readOnly } = useFieldHere(name);
   return (
     <Controller
       name={name}
       control={control.control}
       render={({ field: { value, onChange } }) => (
-        <Tick isSelected={value === true} onChange={onChange}>
+        <Tick isSelected={value === true} isDisabled={readOnly} onChange={onChange}>
           {children ?? label}
         </Tick>
       )}
@@ -155,6 +177,7 @@ export function DateIn({ name, ...own }: Shared): ReactNode {
         <DateEntry
           label={own.label ?? field.label}
           error={field.error}
+          readOnly={field.readOnly}
           value={dateOf(value)}
           onChange={(date) => onChange(date === null ? null : date.toString())}
           onBlur={onBlur}

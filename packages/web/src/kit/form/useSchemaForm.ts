@@ -9,7 +9,7 @@ import {
 } from 'react-hook-form';
 import { z } from 'zod';
 
-export type FormSchema<V extends FieldValues> = z.ZodType<V, V> & {
+export type FormSchema<V extends FieldValues> = z.ZodType<V, FieldValues> & {
   shape: Readonly<Record<string, z.ZodType>>;
 };
 
@@ -28,10 +28,14 @@ export interface SchemaForm<V extends FieldValues> {
 export function useSchemaForm<V extends FieldValues>(
   schema: FormSchema<V>,
   defaultValues: NoInfer<DefaultValues<V>>,
+  /** What stands there now, for a form that changes it: when that becomes another, the form shows it. */
+  now?: NoInfer<V>,
 ): SchemaForm<V> {
   const control = useForm<V>({
-    resolver: zodResolver(schema),
+    // What a schema assumes where something is left out is given by the start already.
+    resolver: zodResolver(schema as z.ZodType<V, V>),
     defaultValues,
+    ...(now === undefined ? {} : { values: now }),
     mode: 'onTouched',
     shouldFocusError: true,
   });

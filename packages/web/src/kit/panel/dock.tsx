@@ -10,6 +10,12 @@ export const DockFrame = styled.section`
   max-height: 252px;
   border-top: 2px solid ${({ theme }) => theme.accent};
   background: ${({ theme }) => theme.surface};
+  > form {
+    flex: 1;
+    display: flex;
+    min-width: 0;
+    min-height: 0;
+  }
 `;
 export const DockColumn = styled.div<{ $shaded?: boolean; $grow?: number }>`
   flex: ${({ $grow }) => $grow ?? 1} 1 0;

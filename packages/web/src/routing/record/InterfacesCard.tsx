@@ -4,13 +4,17 @@ import {
   deleteInterface,
   type ConfiguredForm,
 } from '@visograph/core/addressing';
-import { portsOf, type Device } from '@visograph/core/model';
-import { useState, type ReactNode } from 'react';
+import { noted, portsOf, vidSchema, type Device, type Port } from '@visograph/core/model';
+import type { ReactNode } from 'react';
+import { z } from 'zod';
 import { useProject } from '../../data/project.tsx';
-import { Choice, Picker } from '../../kit/choice.tsx';
-import { Button, Field } from '../../kit/controls.tsx';
+import { useFormActs } from '../../data/useFormActs.ts';
+import { Picker } from '../../kit/choice.tsx';
+import { ChoiceIn, NumberIn } from '../../kit/form/fields.tsx';
+import { Form } from '../../kit/form/Form.tsx';
+import { useSchemaForm } from '../../kit/form/useSchemaForm.ts';
 import { Hint } from '../../kit/panel/panels.tsx';
-import { FactForm, FactLine, FactList, useActs } from '../../record/factList.tsx';
+import { FactLine, FactList, useActs } from '../../record/factList.tsx';
 import { Card, Goto } from '../../record/parts.tsx';
 
 const formNames: Record<ConfiguredForm, string> = {
@@ -20,21 +24,80 @@ const formNames: Record<ConfiguredForm, string> = {
   loopback: 'loopback',
   tunnel: 'tunnel',
 };
+const newPort = z.object({
+  form: noted(z.enum(configuredForms), { label: 'New port' }),
+  vid: noted(vidSchema.nullable(), { label: 'VLAN' }),
+  parentId: noted(z.string().nullable(), { label: 'Over' }),
+  members: noted(z.array(z.string()), { label: 'Members' }),
+});
+const nothing: z.infer<typeof newPort> = { form: 'vlan', vid: null, parentId: null, members: [] };
+
+/** A port that is only configured: what it needs depends on what it is. */
+function AddInterface({ device, ports }: { device: Device; ports: readonly Port[] }): ReactNode {
+  const { network } = useProject().view;
+  const form = useSchemaForm(newPort, nothing);
+  const { act } = useFormActs(form);
+  const what = form.control.watch('form');
+  const members = form.control.watch('members');
+  const physical = portsOf(network, device.id).filter((port) => port.role === 'network');
+  const over = [...physical, ...ports.filter((port) => port.form === 'aggregate')];
+  const numbered = what === 'vlan' || what === 'subinterface';
+  return (
+    <Form
+      label="Add a configured port"
+      form={form}
+      row
+      quiet
+      action="Add port"
+      onSend={(wish) =>
+        act(
+          addInterface(network, device, {
+            form: wish.form,
+            vid: numbered ? wish.vid : null,
+            parent: network.get('port', wish.parentId),
+            members: wish.members.flatMap((id) => network.get('port', id) ?? []),
+          }),
+          // The next one is often of the same form, over the same port.
+          () => form.control.reset({ ...wish, vid: null, members: [] }),
+        )
+      }
+    >
+      <ChoiceIn
+        name="form"
+        width={124}
+        options={configuredForms.map((id) => ({ id, text: formNames[id] }))}
+      />
+      {numbered && <NumberIn name="vid" width={60} />}
+      {(what === 'subinterface' || what === 'tunnel') && (
+        <ChoiceIn
+          name="parentId"
+          search
+          width={110}
+          options={over.map((port) => ({ id: port.id, text: port.name }))}
+        />
+      )}
+      {what === 'aggregate' && (
+        <Picker
+          label={members.length === 0 ? 'Members' : `${members.length} chosen, more`}
+          width={130}
+          value={null}
+          options={physical
+            .filter((port) => port.aggregateId === null && !members.includes(port.id))
+            .map((port) => ({ id: port.id, text: port.name }))}
+          onChange={(id) => id !== null && form.control.setValue('members', [...members, id])}
+        />
+      )}
+    </Form>
+  );
+}
 
 /** Ports of a device that are only configured: added and taken out. */
 export function InterfacesCard({ device }: { device: Device }): ReactNode {
   const { view, canEdit } = useProject();
   const { network } = view;
   const { why, act } = useActs();
-  const [form, setForm] = useState<ConfiguredForm>('vlan');
-  const [vid, setVid] = useState('');
-  const [parentId, setParent] = useState<string | null>(null);
-  const [members, setMembers] = useState<readonly string[]>([]);
   const ports = network.find('logicalPortsByDevice', device.id).sort((a, b) => (a.name < b.name ? -1 : 1));
-  const physical = portsOf(network, device.id).filter((port) => port.role === 'network');
   if (!canEdit && ports.length === 0) return null;
-  const over = [...physical, ...ports.filter((port) => port.form === 'aggregate')];
-  const numbered = form === 'vlan' || form === 'subinterface';
   return (
     <Card title="Configured ports">
       <FactList aria-label="Configured ports">
@@ -49,53 +112,7 @@ export function InterfacesCard({ device }: { device: Device }): ReactNode {
           </FactLine>
         ))}
       </FactList>
-      {canEdit && (
-        <FactForm
-          onSubmit={(event) => {
-            event.preventDefault();
-            const made = addInterface(network, device, {
-              form,
-              vid: numbered && vid.trim() !== '' ? Number(vid) : null,
-              parent: network.get('port', parentId),
-              members: members.flatMap((id) => network.get('port', id) ?? []),
-            });
-            act(made, () => {
-              setVid('');
-              setMembers([]);
-            });
-          }}
-        >
-          <Choice
-            label="New port"
-            width={124}
-            value={form}
-            options={configuredForms.map((id) => ({ id, text: formNames[id] }))}
-            onChange={(id) => setForm(configuredForms.find((one) => one === id) ?? 'vlan')}
-          />
-          {numbered && <Field label="VLAN" mono width={60} value={vid} onChange={setVid} />}
-          {(form === 'subinterface' || form === 'tunnel') && (
-            <Picker
-              label="Over"
-              width={110}
-              value={parentId}
-              options={over.map((port) => ({ id: port.id, text: port.name }))}
-              onChange={setParent}
-            />
-          )}
-          {form === 'aggregate' && (
-            <Picker
-              label={members.length === 0 ? 'Members' : `${members.length} chosen, more`}
-              width={130}
-              value={null}
-              options={physical
-                .filter((port) => port.aggregateId === null && !members.includes(port.id))
-                .map((port) => ({ id: port.id, text: port.name }))}
-              onChange={(id) => id !== null && setMembers([...members, id])}
-            />
-          )}
-          <Button type="submit">Add port</Button>
-        </FactForm>
-      )}
+      {canEdit && <AddInterface key={device.id} device={device} ports={ports} />}
       {why !== null && <Hint role="alert">{why}</Hint>}
     </Card>
   );

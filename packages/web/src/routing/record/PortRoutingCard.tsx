@@ -1,17 +1,93 @@
 import { addRedundancy, leaveRedundancy } from '@visograph/core/addressing';
 import { editRow } from '@visograph/core/commands';
-import { isArea, ospfNetworks, type Ospf, type Port } from '@visograph/core/model';
+import { countField, isArea, noted, ospfNetworks, type Ospf, type Port } from '@visograph/core/model';
 import { ospfCost } from '@visograph/core/routing';
-import { useState, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
+import { z } from 'zod';
 import { useProject } from '../../data/project.tsx';
+import { useFormActs } from '../../data/useFormActs.ts';
 import { Choice } from '../../kit/choice.tsx';
-import { Button, Field } from '../../kit/controls.tsx';
+import { NumberIn, TextIn } from '../../kit/form/fields.tsx';
+import { Form } from '../../kit/form/Form.tsx';
+import { useSchemaForm } from '../../kit/form/useSchemaForm.ts';
 import { Hint } from '../../kit/panel/panels.tsx';
 import { Tick } from '../../kit/Tick.tsx';
-import { FactForm, FactLine, FactList, useActs } from '../../record/factList.tsx';
+import { FactLine, FactList, useActs } from '../../record/factList.tsx';
 import { Card } from '../../record/parts.tsx';
 
 const newOspf: Ospf = { area: '0', cost: null, passive: false, network: 'broadcast' };
+const ospfTexts = z.object({
+  area: noted(
+    z
+      .string()
+      .trim()
+      .superRefine((text, context) => {
+        if (text !== '' && !isArea(text))
+          context.addIssue({
+            code: 'custom',
+            message: `Area “${text}” is neither a number nor like 0.0.0.1.`,
+          });
+      }),
+    { label: 'OSPF area' },
+  ),
+  cost: noted(countField('Cost', 1, 65535).nullable(), { label: 'Cost' }),
+});
+const newMember = z.object({
+  group: countField('VRRP group', 1, 255),
+  virtual: noted(z.string().trim().min(1, 'is empty'), { label: 'Shared address' }),
+});
+
+/** Whether a port speaks OSPF: its area and cost; without an area it does not. */
+function OspfForm({ port }: { port: Port }): ReactNode {
+  const { view, canEdit } = useProject();
+  const { network } = view;
+  const { ospf } = port;
+  const now = { area: ospf?.area ?? '', cost: ospf?.cost ?? null };
+  const form = useSchemaForm(ospfTexts, now, now);
+  const { make } = useFormActs(form);
+  return (
+    <Form
+      label="OSPF"
+      form={form}
+      row
+      action="Keep"
+      changes
+      readOnly={!canEdit}
+      onSend={({ area, cost }) =>
+        make(
+          editRow(network, 'port', port, { ospf: area === '' ? null : { ...(ospf ?? newOspf), area, cost } }),
+        )
+      }
+    >
+      <TextIn name="area" mono width={80} />
+      <NumberIn
+        name="cost"
+        width={96}
+        label={`Cost${ospf === null ? '' : `, now ${ospfCost(network, port)}`}`}
+      />
+    </Form>
+  );
+}
+
+/** Joins a group of ports that share an address. */
+function JoinGroup({ port }: { port: Port }): ReactNode {
+  const { network } = useProject().view;
+  const form = useSchemaForm(newMember, { virtual: '' });
+  const { act } = useFormActs(form);
+  return (
+    <Form
+      label="Join a group"
+      form={form}
+      row
+      quiet
+      action="Add to group"
+      onSend={(wish) => act(addRedundancy(network, port, wish))}
+    >
+      <NumberIn name="group" width={80} />
+      <TextIn name="virtual" mono width={124} />
+    </Form>
+  );
+}
 
 /** How a port with addresses takes part in OSPF, and in groups that share an address. */
 export function PortRoutingCard({ port }: { port: Port }): ReactNode {
@@ -19,57 +95,12 @@ export function PortRoutingCard({ port }: { port: Port }): ReactNode {
   const { network } = view;
   const { why, act } = useActs();
   const shared = network.find('redundanciesByPort', port.id);
-  const shown = `${port.id} ${JSON.stringify(port.ospf)}`;
-  const [from, setFrom] = useState(shown);
-  const [area, setArea] = useState(port.ospf?.area ?? '');
-  const [cost, setCost] = useState(port.ospf?.cost == null ? '' : String(port.ospf.cost));
-  const [group, setGroup] = useState('');
-  const [virtual, setVirtual] = useState('');
-  const [wrong, setWrong] = useState<string | null>(null);
-  if (from !== shown) {
-    setFrom(shown);
-    setArea(port.ospf?.area ?? '');
-    setCost(port.ospf?.cost == null ? '' : String(port.ospf.cost));
-    setWrong(null);
-  }
-  if (network.countOf('addressesByPort', port.id) === 0 && port.ospf === null) return null;
-  const set = (ospf: Ospf | null): void => void commit(editRow(network, 'port', port, { ospf }));
-  const keep = (): void => {
-    if (area.trim() === '') return set(null);
-    if (!isArea(area.trim())) return setWrong(`Area “${area.trim()}” is neither a number nor like 0.0.0.1.`);
-    const number = cost.trim() === '' ? null : Number(cost);
-    if (number !== null && (!Number.isInteger(number) || number < 1 || number > 65535))
-      return setWrong(`Cost “${cost.trim()}” is not a number from 1 to 65535.`);
-    setWrong(null);
-    set({ ...(port.ospf ?? newOspf), area: area.trim(), cost: number });
-  };
-  const touched =
-    area.trim() !== (port.ospf?.area ?? '') ||
-    cost.trim() !== (port.ospf?.cost == null ? '' : String(port.ospf.cost));
   const { ospf } = port;
+  if (network.countOf('addressesByPort', port.id) === 0 && ospf === null) return null;
+  const set = (next: Ospf): void => void commit(editRow(network, 'port', port, { ospf: next }));
   return (
     <Card title="Routing">
-      <FactForm
-        onSubmit={(event) => {
-          event.preventDefault();
-          keep();
-        }}
-      >
-        <Field readOnly={!canEdit} label="OSPF area" mono width={80} value={area} onChange={setArea} />
-        <Field
-          readOnly={!canEdit}
-          label={`Cost${ospf === null ? '' : `, now ${ospfCost(network, port)}`}`}
-          mono
-          width={96}
-          value={cost}
-          onChange={setCost}
-        />
-        {canEdit && touched && (
-          <Button type="submit" $tone="primary">
-            Keep
-          </Button>
-        )}
-      </FactForm>
+      <OspfForm key={port.id} port={port} />
       {ospf !== null && (
         <>
           <Tick
@@ -84,9 +115,7 @@ export function PortRoutingCard({ port }: { port: Port }): ReactNode {
             width={150}
             value={ospf.network}
             options={ospfNetworks.map((id) => ({ id, text: id, disabled: !canEdit }))}
-            onChange={(id) =>
-              set({ ...ospf, network: ospfNetworks.find((one) => one === id) ?? 'broadcast' })
-            }
+            onChange={(id) => set({ ...ospf, network: id })}
           />
         </>
       )}
@@ -101,31 +130,8 @@ export function PortRoutingCard({ port }: { port: Port }): ReactNode {
           </FactLine>
         ))}
       </FactList>
-      {canEdit && (
-        <FactForm
-          onSubmit={(event) => {
-            event.preventDefault();
-            act(addRedundancy(network, port, { group: Number(group), virtual }), () => {
-              setGroup('');
-              setVirtual('');
-            });
-          }}
-        >
-          <Field readOnly={!canEdit} label="VRRP group" mono width={80} value={group} onChange={setGroup} />
-          <Field
-            readOnly={!canEdit}
-            label="Shared address"
-            mono
-            width={124}
-            value={virtual}
-            onChange={setVirtual}
-          />
-          <Button type="submit" isDisabled={group === '' || virtual === ''}>
-            Add to group
-          </Button>
-        </FactForm>
-      )}
-      {(wrong ?? why) !== null && <Hint role="alert">{wrong ?? why}</Hint>}
+      {canEdit && <JoinGroup key={`group ${port.id}`} port={port} />}
+      {why !== null && <Hint role="alert">{why}</Hint>}
     </Card>
   );
 }

@@ -1,10 +1,14 @@
-import { hasChoice, type Sheet } from '@visograph/core/model';
+import { hasChoice, nameField, type Sheet } from '@visograph/core/model';
 import { groupOnSheet, type Plate } from '@visograph/core/sheets';
-import { useState, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
 import { DialogTrigger, MenuItem, MenuTrigger, Button as AriaButton, Dialog } from 'react-aria-components';
 import { styled } from 'styled-components';
+import { z } from 'zod';
 import { useProject } from '../../data/project.tsx';
-import { Button, Field, Floating } from '../../kit/controls.tsx';
+import { Button, Floating } from '../../kit/controls.tsx';
+import { TextIn } from '../../kit/form/fields.tsx';
+import { Form } from '../../kit/form/Form.tsx';
+import { trimmed, useSchemaForm } from '../../kit/form/useSchemaForm.ts';
 import { MenuList, ToolLine } from '../../kit/tools.tsx';
 import type { SheetActs } from '../useSheetActs.ts';
 
@@ -36,25 +40,25 @@ const arrangements: readonly { id: Parameters<SheetActs['arrange']>[0]; text: st
   { id: 'straighten', text: 'Straighten the link between them', least: 2 },
 ];
 
+const newGroup = z.object({ name: trimmed(nameField('Name of the group', 60)) });
+
 /** What a group is to be called. */
 function GroupAsk({ onName }: { onName: (name: string) => void }): ReactNode {
-  const [name, setName] = useState('');
+  const form = useSchemaForm(newGroup, { name: '' });
   return (
     <Ask aria-label="Group">
       {({ close }) => (
-        <form
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (name.trim() === '') return;
+        <Form
+          label="Group"
+          form={form}
+          action="Group"
+          onSend={({ name }) => {
             onName(name);
             close();
           }}
         >
-          <Field label="Name of the group" value={name} onChange={setName} autoFocus />
-          <Button type="submit" $tone="primary">
-            Group
-          </Button>
-        </form>
+          <TextIn name="name" autoFocus />
+        </Form>
       )}
     </Ask>
   );

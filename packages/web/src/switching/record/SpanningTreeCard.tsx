@@ -1,6 +1,6 @@
-import { applyChanges } from '@visograph/core/change';
 import { editRow } from '@visograph/core/commands';
 import {
+  noted,
   readBridgeAddress,
   spanningTreeModes,
   type Device,
@@ -10,13 +10,15 @@ import {
   type SpanningTreeSettings,
 } from '@visograph/core/model';
 import { readTreeParts, treePartsText } from '@visograph/core/switching';
-import { useState, type ReactNode } from 'react';
+import { useMemo, type ReactNode } from 'react';
+import { z } from 'zod';
 import { useProject } from '../../data/project.tsx';
+import { useFormActs } from '../../data/useFormActs.ts';
 import { Choice } from '../../kit/choice.tsx';
-import { Button, Field } from '../../kit/controls.tsx';
-import { Hint } from '../../kit/panel/panels.tsx';
+import { NumberIn, TextIn } from '../../kit/form/fields.tsx';
+import { Form } from '../../kit/form/Form.tsx';
+import { useSchemaForm } from '../../kit/form/useSchemaForm.ts';
 import { Tick } from '../../kit/Tick.tsx';
-import { FactForm } from '../../record/factList.tsx';
 import { Card, EditableFact, Facts } from '../../record/parts.tsx';
 
 const modeTexts: Record<SpanningTreeMode, string> = {
@@ -26,33 +28,59 @@ const modeTexts: Record<SpanningTreeMode, string> = {
   instances: 'instances',
 };
 
+/** What is told of the parts: such as 1: 10,20 at 4096. */
+const partsIn = (mode: SpanningTreeMode) => {
+  const label = mode === 'instances' ? 'Instances' : 'VLANs with a priority of their own';
+  return z.object({
+    region: noted(z.string(), { label: 'Region' }),
+    parts: noted(
+      z.string().superRefine((text, context) => {
+        const read = readTreeParts(mode, text);
+        if (!read.ok) context.addIssue({ code: 'custom', message: `${read.why}.` });
+      }),
+      {
+        label,
+        help: mode === 'instances' ? 'Such as 1: 10,20 at 4096; 2: 30' : 'Such as 10,20 at 4096; 30 at 8192',
+      },
+    ),
+  });
+};
+
+/** The trees that a switch keeps: their VLANs and priorities, and the region that they hold in. */
+function PartsForm({ device, settings }: { device: Device; settings: SpanningTreeSettings }): ReactNode {
+  const { view, canEdit } = useProject();
+  const { mode } = settings;
+  const schema = useMemo(() => partsIn(mode), [mode]);
+  const now = { region: settings.region ?? '', parts: treePartsText(settings) };
+  const form = useSchemaForm(schema, now, now);
+  const { make } = useFormActs(form);
+  return (
+    <Form
+      label="Trees"
+      form={form}
+      action="Keep"
+      changes
+      readOnly={!canEdit}
+      onSend={({ region, parts }) => {
+        const read = readTreeParts(mode, parts);
+        const next = { ...settings, region: region.trim() || null, parts: read.ok ? read.parts : [] };
+        make(editRow(view.network, 'device', device, { spanningTree: next }));
+      }}
+    >
+      {mode === 'instances' && <TextIn name="region" width={250} />}
+      <TextIn name="parts" mono width={250} />
+    </Form>
+  );
+}
+
 /** How a switch takes part in keeping its links free of loops: priority, address, which trees it keeps. */
 export function SpanningTreeCard({ device }: { device: Device }): ReactNode {
   const { view, canEdit, commit } = useProject();
   const settings = device.spanningTree;
-  const texts = { region: settings?.region ?? '', parts: treePartsText(settings) };
-  const shown = `${device.id} ${JSON.stringify(settings)}`;
-  const [from, setFrom] = useState(shown);
-  const [typed, setTyped] = useState(texts);
-  const [why, setWhy] = useState<string | null>(null);
-  if (from !== shown) {
-    setFrom(shown);
-    setTyped(texts);
-    setWhy(null);
-  }
-  const set = (spanningTree: SpanningTreeSettings | null): void => {
-    const made = editRow(view.network, 'device', device, { spanningTree });
-    const tried = applyChanges(view.network, made.changes);
-    setWhy(tried.ok ? null : (tried.problems[0]?.message ?? 'It cannot be kept.'));
-    if (tried.ok) commit(made);
+  const take = (id: SpanningTreeMode | 'none'): void => {
+    const spanningTree = id === 'none' ? null : { mode: id, region: null, parts: [] };
+    commit(editRow(view.network, 'device', device, { spanningTree }));
   };
-  const keep = (): void => {
-    if (settings === null) return;
-    const read = readTreeParts(settings.mode, typed.parts);
-    if (!read.ok) return setWhy(`${read.why}.`);
-    set({ ...settings, region: typed.region.trim() || null, parts: read.parts });
-  };
-  const hasParts = settings?.mode === 'instances' || settings?.mode === 'per VLAN';
   return (
     <Card title="Spanning tree">
       <Facts>
@@ -71,122 +99,54 @@ export function SpanningTreeCard({ device }: { device: Device }): ReactNode {
             width={150}
             value={settings?.mode ?? 'none'}
             options={[
-              { id: 'none', text: 'not recorded', disabled: !canEdit },
+              { id: 'none' as const, text: 'not recorded', disabled: !canEdit },
               ...spanningTreeModes.map((mode) => ({ id: mode, text: modeTexts[mode], disabled: !canEdit })),
             ]}
-            onChange={(id) => {
-              const mode = spanningTreeModes.find((one) => one === id);
-              set(mode === undefined ? null : { mode, region: null, parts: [] });
-            }}
+            onChange={take}
           />
         </dd>
       </Facts>
-      {hasParts && (
-        <FactForm
-          onSubmit={(event) => {
-            event.preventDefault();
-            keep();
-          }}
-        >
-          {settings.mode === 'instances' && (
-            <Field
-              readOnly={!canEdit}
-              label="Region"
-              width={250}
-              value={typed.region}
-              onChange={(region) => setTyped({ ...typed, region })}
-            />
-          )}
-          <Field
-            readOnly={!canEdit}
-            label={settings.mode === 'instances' ? 'Instances' : 'VLANs with a priority of their own'}
-            mono
-            width={250}
-            value={typed.parts}
-            onChange={(parts) => setTyped({ ...typed, parts })}
-            help={
-              settings.mode === 'instances'
-                ? 'Such as 1: 10,20 at 4096; 2: 30'
-                : 'Such as 10,20 at 4096; 30 at 8192'
-            }
-          />
-          {canEdit && JSON.stringify(typed) !== JSON.stringify(texts) && (
-            <Button type="submit" $tone="primary">
-              Keep
-            </Button>
-          )}
-        </FactForm>
+      {(settings?.mode === 'instances' || settings?.mode === 'per VLAN') && (
+        <PartsForm key={`${device.id} ${settings.mode}`} device={device} settings={settings} />
       )}
-      {why !== null && <Hint role="alert">{why}</Hint>}
     </Card>
   );
 }
 
 const unset: PortSpanningTree = { cost: null, priority: null, edge: false };
+const portTree = z.object({
+  cost: noted(z.number().nullable(), { label: 'Path cost', help: 'by speed if empty' }),
+  priority: noted(z.number().nullable(), { label: 'Port priority', help: '128 if empty' }),
+});
 
 /** Cost and priority of a switched port in its trees, and whether an end device alone is expected behind it. */
 export function PortSpanningTreeCard({ port }: { port: Port }): ReactNode {
-  const { view, canEdit, commit } = useProject();
+  const { view, canEdit } = useProject();
   const now = port.spanningTree ?? unset;
-  const texts = { cost: String(now.cost ?? ''), priority: String(now.priority ?? '') };
-  const shown = `${port.id} ${JSON.stringify(now)}`;
-  const [from, setFrom] = useState(shown);
-  const [typed, setTyped] = useState(texts);
-  const [why, setWhy] = useState<string | null>(null);
-  if (from !== shown) {
-    setFrom(shown);
-    setTyped(texts);
-    setWhy(null);
-  }
+  const typed = { cost: now.cost, priority: now.priority };
+  const form = useSchemaForm(portTree, typed, typed);
+  const { make } = useFormActs(form);
   const set = (next: PortSpanningTree): void => {
     const said = next.cost !== null || next.priority !== null || next.edge;
-    const made = editRow(view.network, 'port', port, { spanningTree: said ? next : null });
-    const tried = applyChanges(view.network, made.changes);
-    setWhy(tried.ok ? null : (tried.problems[0]?.message ?? 'It cannot be kept.'));
-    if (tried.ok) commit(made);
-  };
-  const keep = (): void => {
-    const numbers = [typed.cost, typed.priority].map((text) => (text.trim() === '' ? null : Number(text)));
-    const wrong = [typed.cost, typed.priority].find((_, at) => Number.isNaN(numbers[at]));
-    if (wrong !== undefined) return setWhy(`“${wrong.trim()}” is not a number.`);
-    set({ ...now, cost: numbers[0] ?? null, priority: numbers[1] ?? null });
+    make(editRow(view.network, 'port', port, { spanningTree: said ? next : null }));
   };
   return (
     <Card title="Spanning tree">
-      <FactForm
-        onSubmit={(event) => {
-          event.preventDefault();
-          keep();
-        }}
+      <Form
+        label="Cost and priority"
+        form={form}
+        row
+        action="Keep"
+        changes
+        readOnly={!canEdit}
+        onSend={(fields) => set({ ...now, ...fields })}
       >
-        <Field
-          readOnly={!canEdit}
-          label="Path cost"
-          mono
-          width={110}
-          value={typed.cost}
-          onChange={(cost) => setTyped({ ...typed, cost })}
-          help="by speed if empty"
-        />
-        <Field
-          readOnly={!canEdit}
-          label="Port priority"
-          mono
-          width={110}
-          value={typed.priority}
-          onChange={(priority) => setTyped({ ...typed, priority })}
-          help="128 if empty"
-        />
-        {canEdit && JSON.stringify(typed) !== JSON.stringify(texts) && (
-          <Button type="submit" $tone="primary">
-            Keep
-          </Button>
-        )}
-      </FactForm>
+        <NumberIn name="cost" width={110} />
+        <NumberIn name="priority" width={110} />
+      </Form>
       <Tick isSelected={now.edge} isDisabled={!canEdit} onChange={(edge) => set({ ...now, edge })}>
         Edge port: an end device is behind it, it forwards at once
       </Tick>
-      {why !== null && <Hint role="alert">{why}</Hint>}
     </Card>
   );
 }

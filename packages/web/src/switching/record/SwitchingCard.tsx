@@ -2,7 +2,6 @@ import {
   formatVids,
   portModes,
   portTitle,
-  readVids,
   type Network,
   type Port,
   type PortSwitching,
@@ -17,19 +16,17 @@ import {
   vlanText,
 } from '@visograph/core/switching';
 import { useState, type ReactNode } from 'react';
+import { z } from 'zod';
 import { useProject } from '../../data/project.tsx';
+import { useFormActs } from '../../data/useFormActs.ts';
 import { Choice } from '../../kit/choice.tsx';
-import { Button, Field } from '../../kit/controls.tsx';
+import { TextIn } from '../../kit/form/fields.tsx';
+import { Form } from '../../kit/form/Form.tsx';
+import { useSchemaForm } from '../../kit/form/useSchemaForm.ts';
 import { Hint } from '../../kit/panel/panels.tsx';
 import { Tick } from '../../kit/Tick.tsx';
 import { Card, Facts, Goto } from '../../record/parts.tsx';
-
-const one = (text: string): { ok: true; vid: number | null } | { ok: false; why: string } => {
-  const read = readVids(text);
-  if (!read.ok) return { ok: false, why: read.reason };
-  if (read.vids === 'all' || read.vids.length > 1) return { ok: false, why: 'it is one number' };
-  return { ok: true, vid: read.vids[0] ?? null };
-};
+import { vidIn, vidsIn, vidsText, vidText } from '../vidTexts.ts';
 
 /** The switched port at the other end of the run from a port, or its aggregate. */
 function farSwitchPort(network: Network, port: Port): Port | null {
@@ -47,25 +44,63 @@ const inForce = ({ mode, untaggedVid, taggedVids, voiceVid }: Port): PortSwitchi
   voiceVid,
 });
 
+const vlanTexts = z.object({
+  untagged: vidText('Untagged VLAN'),
+  tagged: vidsText('Tagged VLANs'),
+  voice: vidText('Voice VLAN'),
+});
+const textsOf = ({ untaggedVid, taggedVids, voiceVid }: Port): z.infer<typeof vlanTexts> => ({
+  untagged: untaggedVid === null ? '' : String(untaggedVid),
+  tagged: taggedVids === null ? '' : formatVids(taggedVids),
+  voice: voiceVid === null ? '' : String(voiceVid),
+});
+
+/** The VLANs of a switched port as numbers; `targets`: the ports that are set alike. */
+function VlansForm({ target, targets }: { target: Port; targets: readonly Port[] }): ReactNode {
+  const { view, canEdit } = useProject();
+  const { network } = view;
+  const form = useSchemaForm(vlanTexts, textsOf(target), textsOf(target));
+  const { act } = useFormActs(form);
+  const { mode, untaggedVid } = target;
+  return (
+    <Form
+      label="VLANs"
+      form={form}
+      action="Keep"
+      changes
+      readOnly={!canEdit}
+      onSend={({ untagged, tagged, voice }) =>
+        act(
+          setSwitching(network, targets, {
+            mode,
+            untaggedVid: vidIn(untagged),
+            taggedVids: mode === 'trunk' ? vidsIn(tagged) : null,
+            voiceVid: mode === 'access' ? vidIn(voice) : null,
+          }),
+        )
+      }
+    >
+      <TextIn
+        name="untagged"
+        mono
+        help={
+          untaggedVid === null ? undefined : vlanText(network, numberingOfPort(network, target), untaggedVid)
+        }
+      />
+      {mode === 'trunk' && (
+        <TextIn name="tagged" mono help="Numbers and ranges, such as 10,20,30-34, or all" />
+      )}
+      {mode === 'access' && <TextIn name="voice" mono />}
+    </Form>
+  );
+}
+
 /** What VLANs a port takes part in: its mode, the untagged VLAN, the tagged ones; of a member, those of its aggregate. */
 export function SwitchingCard({ port, bothEnds = false }: { port: Port; bothEnds?: boolean }): ReactNode {
   const { view, canEdit, commit } = useProject();
   const { network } = view;
   const target = setPort(network, port);
-  const shown = `${target.id} ${target.mode} ${target.untaggedVid} ${formatVids(target.taggedVids ?? [])} ${target.voiceVid}`;
-  const [from, setFrom] = useState(shown);
-  const texts = {
-    untagged: target.untaggedVid === null ? '' : String(target.untaggedVid),
-    tagged: target.taggedVids === null ? '' : formatVids(target.taggedVids),
-    voice: target.voiceVid === null ? '' : String(target.voiceVid),
-  };
-  const [typed, setTyped] = useState(texts);
   const [why, setWhy] = useState<string | null>(null);
-  if (from !== shown) {
-    setFrom(shown);
-    setTyped(texts);
-    setWhy(null);
-  }
   const numberingId = numberingOfPort(network, target);
   const numbering = network.get('vlanNumbering', numberingId);
   const [both, setBoth] = useState(bothEnds);
@@ -84,21 +119,6 @@ export function SwitchingCard({ port, bothEnds = false }: { port: Port; bothEnds
     setWhy(attempt.ok ? null : attempt.why);
     if (attempt.ok) commit(attempt.set);
   };
-  const keep = (): void => {
-    const [untagged, voice] = [one(typed.untagged), one(typed.voice)];
-    const tagged = readVids(typed.tagged);
-    if (!untagged.ok) return setWhy(`Untagged VLAN: ${untagged.why}.`);
-    if (!voice.ok) return setWhy(`Voice VLAN: ${voice.why}.`);
-    if (!tagged.ok) return setWhy(`Tagged VLANs: ${tagged.reason}.`);
-    const vids = tagged.vids === 'all' ? 'all' : [...tagged.vids];
-    set({
-      mode: target.mode,
-      untaggedVid: untagged.vid,
-      taggedVids: target.mode === 'trunk' ? vids : null,
-      voiceVid: target.mode === 'access' ? voice.vid : null,
-    });
-  };
-  const changed = JSON.stringify(typed) !== JSON.stringify(texts);
   const switched = target.mode === 'access' || target.mode === 'trunk';
   return (
     <Card title={bothEnds ? 'VLANs of the link' : 'VLANs'}>
@@ -154,49 +174,7 @@ export function SwitchingCard({ port, bothEnds = false }: { port: Port; bothEnds
           {`Set the far end alike: ${portTitle(network, far.id).replace(':', ' ')}`}
         </Tick>
       )}
-      {switched && (
-        <form
-          onSubmit={(event) => {
-            event.preventDefault();
-            keep();
-          }}
-        >
-          <Field
-            label="Untagged VLAN"
-            mono
-            readOnly={!canEdit}
-            value={typed.untagged}
-            onChange={(untagged) => setTyped({ ...typed, untagged })}
-            help={
-              target.untaggedVid === null ? undefined : vlanText(network, numberingId, target.untaggedVid)
-            }
-          />
-          {target.mode === 'trunk' && (
-            <Field
-              label="Tagged VLANs"
-              mono
-              readOnly={!canEdit}
-              value={typed.tagged}
-              onChange={(tagged) => setTyped({ ...typed, tagged })}
-              help="Numbers and ranges, such as 10,20,30-34, or all"
-            />
-          )}
-          {target.mode === 'access' && (
-            <Field
-              label="Voice VLAN"
-              mono
-              readOnly={!canEdit}
-              value={typed.voice}
-              onChange={(voice) => setTyped({ ...typed, voice })}
-            />
-          )}
-          {canEdit && changed && (
-            <Button type="submit" $tone="primary">
-              Keep
-            </Button>
-          )}
-        </form>
-      )}
+      {switched && <VlansForm key={target.id} target={target} targets={targets} />}
       {why !== null && <Hint role="alert">{why}</Hint>}
     </Card>
   );

@@ -1,8 +1,8 @@
 import type { CatalogueModel } from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
-import { Choice } from '../kit/choice.tsx';
-import { Button, Field } from '../kit/controls.tsx';
+import { Choice } from '../../kit/choice.tsx';
+import { Button, Field } from '../../kit/controls.tsx';
 
 type Licence = CatalogueModel['licences'][number];
 

@@ -1,10 +1,10 @@
 import { connectorNames, connectors, portRoles, type PortGroup } from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
-import { Choice } from '../kit/choice.tsx';
-import { Button, Field } from '../kit/controls.tsx';
-import { Hint } from '../kit/panel/panels.tsx';
-import { portCount } from './figures.ts';
+import { Choice } from '../../kit/choice.tsx';
+import { Button, Field } from '../../kit/controls.tsx';
+import { Hint } from '../../kit/panel/panels.tsx';
+import { portCount } from '../figures.ts';
 
 const Group = styled.div`
   display: flex;

@@ -10,7 +10,7 @@ import {
   type Optics,
 } from '@visograph/core/model';
 import type { ReactNode } from 'react';
-import { Choice } from '../kit/choice.tsx';
+import { Choice } from '../../kit/choice.tsx';
 import { Fields, numberList, ParsedField } from './CableTypeEditor.tsx';
 
 const speeds = [1e8, 1e9, 1e10, 2.5e10, 4e10, 1e11];

@@ -1,8 +1,8 @@
 import { connectorNames, connectors, polarities, type CatalogueModel } from '@visograph/core/model';
 import { useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
-import { Choice } from '../kit/choice.tsx';
-import { Field } from '../kit/controls.tsx';
+import { Choice } from '../../kit/choice.tsx';
+import { Field } from '../../kit/controls.tsx';
 
 export const Fields = styled.div`
   display: flex;
