@@ -99,7 +99,7 @@ function NoticeBar(): ReactNode {
 export function Frame(): ReactNode {
   const { sync, view, plan } = useProject();
   const { recordOpen, historyOpen } = useWorkspace();
-  const { section } = useWhereabouts();
+  const { section, selection, scopeId } = useWhereabouts();
   useKeys();
   const side = recordOpen || historyOpen;
   return (
@@ -123,7 +123,11 @@ export function Frame(): ReactNode {
         )}
       </WorkArea>
       {side && (
-        <SideArea aria-label={historyOpen ? 'History' : 'Record'}>
+        // Each record is seen from its top, wherever the one before was scrolled to.
+        <SideArea
+          key={historyOpen ? 'history' : (selection?.id ?? scopeId)}
+          aria-label={historyOpen ? 'History' : 'Record'}
+        >
           <Boundary name="The record">
             <Suspense fallback={null}>{historyOpen ? <HistoryPanel /> : <Record />}</Suspense>
           </Boundary>

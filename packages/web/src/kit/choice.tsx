@@ -225,7 +225,9 @@ export function Choice<I extends string>({
     >
       {!hideLabel && <FieldLabel>{label}</FieldLabel>}
       <SelectButton>
-        <SelectValue>{({ selectedText }) => selectedText ?? 'None'}</SelectValue>
+        <SelectValue>
+          {({ selectedText }) => (selectedText === null || selectedText === '' ? 'none' : selectedText)}
+        </SelectValue>
         <Chevron />
       </SelectButton>
       <ErrorText>{error}</ErrorText>

@@ -11,9 +11,9 @@ const Layout = styled.div<{ $row: boolean }>`
   align-items: ${({ $row }) => ($row ? 'flex-start' : 'stretch')};
   flex-wrap: ${({ $row }) => ($row ? 'wrap' : 'nowrap')};
   min-width: 0;
-  /* In a row the button stands beside the fields, not beside their labels. */
+  /* In a row the button stands beside the fields, not beside their labels or what is told below them. */
   > footer {
-    align-self: ${({ $row }) => ($row ? 'flex-end' : 'auto')};
+    margin-top: ${({ $row }) => ($row ? '20px' : '0')};
   }
 `;
 const Foot = styled.footer`
@@ -21,6 +21,9 @@ const Foot = styled.footer`
   gap: 8px;
   align-items: center;
   flex-wrap: wrap;
+  &:empty {
+    display: none;
+  }
 `;
 const Wrong = styled.p`
   color: ${({ theme }) => theme.bad};
