@@ -66,6 +66,24 @@ test('the matrix shows where VLAN 40 is missing; a press carries it at both ends
   expect(axe.violations.filter((one) => one.impact === 'serious' || one.impact === 'critical')).toEqual([]);
 });
 
+test('what the checks found is listed from the status line, mended by a press, and taken back', async ({
+  page,
+}) => {
+  await page.getByRole('button', { name: '10 findings in the project' }).click();
+  const list = page.getByRole('dialog', { name: '10 findings' });
+  const stop = list.getByRole('listitem').filter({ hasText: 'VLAN 40 Cameras stops' });
+  await stop.getByRole('button', { name: 'Mend …' }).click();
+  await stop.getByRole('button', { name: 'Carry VLAN 40 at kq-core te1/3 too' }).click();
+  await expect(page.getByRole('dialog', { name: '9 findings' })).toBeVisible();
+  await expect(page.getByText('VLAN 40 Cameras stops')).toHaveCount(0);
+  await page.keyboard.press('Escape');
+  await saved(page);
+  await page.keyboard.press('Control+z');
+  await page.getByRole('button', { name: '10 findings in the project' }).click();
+  await page.getByRole('button', { name: 'VLAN 40', exact: false }).first().click();
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+});
+
 test('the line carries a VLAN along a path and gives ports a profile, and says why it cannot', async ({
   page,
 }) => {

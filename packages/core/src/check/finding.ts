@@ -1,4 +1,5 @@
 import type { Subject } from '../change/removal.ts';
+import { possible, type Mend, type Offer } from './mend.ts';
 import { inForce } from '../lens/inForce.ts';
 import { derived } from '../model/network/derived.ts';
 import type { Network, Touched } from '../model/network/network.ts';
@@ -60,6 +61,8 @@ interface RuleDefinition<F extends Facts> {
   says: (facts: F, network: Network, subjects: readonly Subject[]) => string;
   /** What it is about where that is no row: "cable AH-00017" that is missing. */
   about?: (facts: F, network: Network, subjects: readonly Subject[]) => string[];
+  /** What would set it right, each a step of its own; the first is the one that is usually meant. */
+  mends?: (facts: F, network: Network, subjects: readonly Subject[]) => readonly Offer[];
 }
 
 /** One rule of the trade: what it looks for, how, and what it says. */
@@ -72,6 +75,10 @@ export interface Rule {
   findings: (whole: Network) => readonly Finding[];
   says: (finding: Finding, network: Network) => string;
   about: ((finding: Finding, network: Network) => string[]) | null;
+  /** Whether it knows of any way to set right what it finds. */
+  readonly mendable: boolean;
+  /** The steps that would set a finding right in a network that it was found in; those that cannot be made are left out. */
+  mends: (finding: Finding, network: Network) => Mend[];
 }
 
 /** What was found, by part. */
@@ -100,7 +107,7 @@ function partsTouched<F extends Facts>(
 
 /** A rule whose findings are carried over edits by what it says it reads. */
 export function defineRule<F extends Facts>(definition: RuleDefinition<F>): Rule {
-  const { key, title, reads, says, about, looksAt = 'in force' } = definition;
+  const { key, title, reads, says, about, mends, looksAt = 'in force' } = definition;
   const parts = typeof definition.find === 'function' ? wholly(definition.find) : definition.find;
   const ours = (found: Evidence<F>): Finding => ({ rule: key, ...found });
   const judged = (network: Network, part: string): Finding[] => parts.judge(network, part).map(ours);
@@ -141,5 +148,7 @@ export function defineRule<F extends Facts>(definition: RuleDefinition<F>): Rule
     says: (finding, network) => says(factsOf(finding), network, finding.subjects),
     about:
       about === undefined ? null : (finding, network) => about(factsOf(finding), network, finding.subjects),
+    mendable: mends !== undefined,
+    mends: (finding, network) => possible(mends?.(factsOf(finding), network, finding.subjects) ?? []),
   };
 }

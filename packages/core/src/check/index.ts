@@ -1,2 +1,3 @@
 export * from './finding.ts';
+export * from './mend.ts';
 export * from './registry.ts';

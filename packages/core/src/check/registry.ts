@@ -3,6 +3,7 @@ import { derived } from '../model/network/derived.ts';
 import type { Network } from '../model/network/network.ts';
 import { compareNames } from '../model/values/order.ts';
 import type { Finding, Rule, Severity } from './finding.ts';
+import type { Mend } from './mend.ts';
 import { subjectText } from './names.ts';
 import { addressRules } from '../addressing/checks/addresses.ts';
 import { managementAddress } from '../addressing/checks/managementAddress.ts';
@@ -55,10 +56,22 @@ export interface ToldFinding {
   message: string;
 }
 
+function ruleOf({ rule: key }: Finding): Rule {
+  const rule = byKey.get(key);
+  if (rule === undefined) throw new Error(`There is no rule ${key}.`);
+  return rule;
+}
+
+/**
+ * The steps that would set a finding right, each by itself; none where only a person can know. Made for the whole
+ * network as it is now: a step that has become impossible is not among them.
+ */
+export const mendsOf = (network: Network, finding: Finding): Mend[] =>
+  ruleOf(finding).mends(finding, network);
+
 /** What a finding says in a network that it was found in. */
 export function tellFinding(network: Network, finding: Finding): ToldFinding {
-  const rule = byKey.get(finding.rule);
-  if (rule === undefined) throw new Error(`There is no rule ${finding.rule}.`);
+  const rule = ruleOf(finding);
   return {
     rule: finding.rule,
     severity: finding.severity,
@@ -70,14 +83,25 @@ export function tellFinding(network: Network, finding: Finding): ToldFinding {
 
 const weight = { bad: 0, warn: 1 };
 
+const worstFirst = (a: ToldFinding, b: ToldFinding): number =>
+  weight[a.severity] - weight[b.severity] ||
+  (a.rule < b.rule ? -1 : a.rule > b.rule ? 1 : 0) ||
+  compareNames(a.about[0] ?? '', b.about[0] ?? '') ||
+  compareNames(a.message, b.message);
+
+/** Findings with what they say, the bad ones first. */
+export const toldInOrder = (
+  network: Network,
+  findings: readonly Finding[],
+): { finding: Finding; told: ToldFinding; mendable: boolean }[] =>
+  findings
+    .map((finding) => ({
+      finding,
+      told: tellFinding(network, finding),
+      mendable: ruleOf(finding).mendable,
+    }))
+    .sort((a, b) => worstFirst(a.told, b.told));
+
 /** All findings of all rules in words, the bad ones first, of what is in force. */
 export const checkNetwork = (network: Network): ToldFinding[] =>
-  findingsOf(network)
-    .map((finding) => tellFinding(network, finding))
-    .sort(
-      (a, b) =>
-        weight[a.severity] - weight[b.severity] ||
-        (a.rule < b.rule ? -1 : a.rule > b.rule ? 1 : 0) ||
-        compareNames(a.about[0] ?? '', b.about[0] ?? '') ||
-        compareNames(a.message, b.message),
-    );
+  toldInOrder(network, findingsOf(network)).map(({ told }) => told);

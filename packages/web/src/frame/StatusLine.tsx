@@ -1,12 +1,15 @@
 import { inForce } from '@visograph/core/lens';
 import { devicesInScope, placesWithin, isFree, titleOf } from '@visograph/core/model';
-import { useDeferredValue, useMemo, type ReactNode } from 'react';
+import { lazy, Suspense, useDeferredValue, useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useFindings } from '../data/findings.ts';
 import { useNetwork } from '../data/project.tsx';
 import { useShown } from '../data/shown.ts';
 import { useWhereabouts } from '../data/location.ts';
+import { Button } from '../kit/controls.tsx';
 import { mono } from '../theme/mono.ts';
+
+const FindingsPanel = lazy(async () => import('./FindingsPanel.tsx'));
 
 const Line = styled.footer`
   grid-area: foot;
@@ -22,13 +25,25 @@ const Line = styled.footer`
   font-family: inherit;
 `;
 
+const Found = styled(Button)`
+  height: 20px;
+  padding: 0 4px;
+  font-size: 12px;
+  color: ${({ theme }) => theme.ink};
+  text-decoration: underline;
+  text-decoration-color: ${({ theme }) => theme.rule};
+  text-underline-offset: 3px;
+`;
+
 /** What there is in the scope, in numbers, and what is selected. */
 export function StatusLine(): ReactNode {
   const newest = useNetwork();
   /** The counts follow an edit a moment later: they go over every port of the scope. */
   const network = useDeferredValue(inForce(useShown()));
   const { scopeId, selection } = useWhereabouts();
-  const findings = useFindings()?.findings.length ?? null;
+  const judged = useFindings();
+  const findings = judged?.findings.length ?? null;
+  const [listed, setListed] = useState(false);
   const text = useMemo(() => {
     const devices = devicesInScope(network, scopeId);
     let ports = 0;
@@ -55,7 +70,21 @@ export function StatusLine(): ReactNode {
   const chosen = selection === null ? '' : titleOf(newest, selection.kind, selection.id);
   return (
     <Line>
-      <span>{`${text} · ${found}`}</span>
+      <span>
+        {`${text} · `}
+        {findings === null || findings === 0 ? (
+          found
+        ) : (
+          <Found $tone="quiet" onPress={() => setListed(true)}>
+            {found}
+          </Found>
+        )}
+      </span>
+      {listed && judged !== null && (
+        <Suspense fallback={null}>
+          <FindingsPanel judged={judged} onClose={() => setListed(false)} />
+        </Suspense>
+      )}
       <span>{chosen === '' ? '' : `selected: ${chosen}`}</span>
     </Line>
   );

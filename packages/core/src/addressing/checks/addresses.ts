@@ -1,4 +1,6 @@
+import { update } from '../../change/change.ts';
 import type { Subject } from '../../change/removal.ts';
+import { judged } from '../../commands/attempt.ts';
 import { addressesIn, nextFreeAddress, prefixesAround, prefixOf } from '../plan.ts';
 import { ownerText } from '../owner.ts';
 import { virtualsOf } from '../virtuals.ts';
@@ -80,6 +82,21 @@ export const addressDuplicate = defineRule({
     return `${host} is given ${given} times: ${rows.map((row) => ownerText(network, row)).join(' and ')}. ${first === undefined ? '' : remedy(network, first)}`;
   },
   about: (_facts, network, subjects) => byOwner(network, subjects).map((row) => `address ${row.address}`),
+  mends: (_facts, network, subjects) =>
+    byOwner(network, subjects).flatMap((row) => {
+      const at = parseInterface(row.address);
+      const prefix = at === null ? null : prefixOf(network, row.vrfId, at.address);
+      const next = prefix === null ? null : nextFreeAddress(network, prefix);
+      if (at === null || next === null) return [];
+      const address = `${formatIp(next)}/${at.length}`;
+      const sentence = `Moved the address ${ownerText(network, row)} from ${row.address} to ${address}`;
+      return [
+        {
+          wish: `Move the address ${ownerText(network, row)} to ${address}`,
+          attempt: judged(network, [update('address', row, { address })], sentence),
+        },
+      ];
+    }),
 });
 
 type Shared = { host: string; portIds: readonly string[]; groups: readonly number[]; apart: boolean };
@@ -153,6 +170,19 @@ export const gatewayNoHost = defineRule({
   }),
   says: ({ gateway, prefix, end, first, last }) =>
     `${gateway}, the gateway of ${prefix}, is its ${end} address, which no router can have. Choose one from ${first} to ${last}.`,
+  mends: ({ first, last }, network, subjects) =>
+    idsOf(subjects, 'prefix').flatMap((id) => {
+      const row = network.get('prefix', id);
+      if (row === null) return [];
+      return [...new Set([first, last])].map((gateway) => ({
+        wish: `Take ${gateway} as the gateway`,
+        attempt: judged(
+          network,
+          [update('prefix', row, { gateway })],
+          `Set the gateway of ${row.prefix} to ${gateway}`,
+        ),
+      }));
+    }),
 });
 
 /** How an address stands to the prefixes around it: in none, or of another length than the innermost. */
@@ -190,6 +220,21 @@ export const addressOutside = defineRule({
     return insideId === null
       ? `${titled(network, subject)} is in no prefix of ${network.get('vrf', row?.vrfId ?? null)?.name ?? 'the global table'}. Add its prefix, or correct the address.`
       : `${titled(network, subject)} says /${length}, but it is in ${inside}. Correct the length to /${parsePrefix(inside)?.length ?? ''}.`;
+  },
+  mends: ({ insideId }, network, subjects) => {
+    const length = parsePrefix(network.get('prefix', insideId)?.prefix ?? '')?.length;
+    return idsOf(subjects, 'address').flatMap((id) => {
+      const row = network.get('address', id);
+      if (row === null || length === undefined) return [];
+      const address = `${hostOf(row)}/${length}`;
+      const sentence = `Corrected the length of ${row.address} to /${length}`;
+      return [
+        {
+          wish: `Correct the length to /${length}`,
+          attempt: judged(network, [update('address', row, { address })], sentence),
+        },
+      ];
+    });
   },
 });
 

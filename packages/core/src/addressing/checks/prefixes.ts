@@ -1,11 +1,13 @@
+import { update } from '../../change/change.ts';
 import type { Subject } from '../../change/removal.ts';
+import { judged } from '../../commands/attempt.ts';
 import { childrenOf, parentOf, prefixesAround, prefixTree, useOf } from '../plan.ts';
 import { parsePrefix } from '../../model/values/ip.ts';
 import type { Prefix } from '../../model/kinds/logical/prefix.ts';
 import type { Network, Touched } from '../../model/network/network.ts';
 import { placesWithin } from '../../model/network/places.ts';
 import { defineRule, type Rule } from '../../check/finding.ts';
-import { nameOf } from '../../check/names.ts';
+import { idsOf, nameOf } from '../../check/names.ts';
 import { bothOf, rowParts } from '../../check/rowParts.ts';
 
 const about = (...rows: readonly Prefix[]): Subject[] => rows.map(({ id }) => ({ kind: 'prefix', id }));
@@ -93,6 +95,18 @@ export const pointToPointMisuse = defineRule({
   }),
   says: ({ subnet }, network, [row]) =>
     `${titled(network, row)} has two addresses, which are the ends of one link, but ${subnet ? 'is a subnet for hosts' : 'has ranges to hand out'}. Make it a transit prefix, or take a larger one.`,
+  mends: (_facts, network, subjects) =>
+    idsOf(subjects, 'prefix').flatMap((id) => {
+      const row = network.get('prefix', id);
+      if (row === null) return [];
+      const changes = [update('prefix', row, { role: 'transit', ranges: [], gateway: null, vlanId: null })];
+      return [
+        {
+          wish: `Make it a transit prefix`,
+          attempt: judged(network, changes, `Made ${row.prefix} a transit prefix`),
+        },
+      ];
+    }),
 });
 
 /** A site's pool is announced as one route: what lies in it stands at that site. */

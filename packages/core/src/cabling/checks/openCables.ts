@@ -1,4 +1,6 @@
 import type { Subject } from '../../change/removal.ts';
+import { judged } from '../../commands/attempt.ts';
+import { disconnect } from '../commands/cables.ts';
 import { portTitle } from '../../model/network/ports.ts';
 import { defineRule } from '../../check/finding.ts';
 import { nameOf } from '../../check/names.ts';
@@ -23,5 +25,16 @@ export const openCables = defineRule({
     const plugged = portTitle(network, portId);
     const missing = open === 'both' ? 'both ends are' : `the ${open.toUpperCase()} end is`;
     return `${nameOf(network, 'cable', cableId)} is plugged in ${plugged === '' ? 'nowhere' : `at ${plugged} only`}: ${missing} open. Connect it or remove the cable.`;
+  },
+  mends: ({ cableId }, network) => {
+    const cable = network.get('cable', cableId);
+    if (cable === null) return [];
+    const { changes } = disconnect(network, cable);
+    return [
+      {
+        wish: `Remove ${cable.label}`,
+        attempt: judged(network, changes, `Removed ${cable.label}, which led nowhere`),
+      },
+    ];
   },
 });

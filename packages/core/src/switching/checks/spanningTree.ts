@@ -1,4 +1,6 @@
+import { update } from '../../change/change.ts';
 import type { Subject } from '../../change/removal.ts';
+import { judged } from '../../commands/attempt.ts';
 import type { Device } from '../../model/kinds/equipment/device.ts';
 import type { Network } from '../../model/network/network.ts';
 import { cableAt } from '../../model/network/ports.ts';
@@ -112,6 +114,22 @@ export const edgeFacesSwitch = defineRule({
   says: ({ at, far, deviceId }, network) => {
     const device = network.get('device', deviceId);
     return `${bridgePortText(network, at)} is an edge port, but the switch ${device === null ? '' : bridgeName(device)} is behind it at ${bridgePortText(network, far)}: it forwards before the tree has settled. Take the edge setting off.`;
+  },
+  mends: ({ at }, network) => {
+    const port = network.get('port', at);
+    if (port === null || port.spanningTree === null) return [];
+    const { cost, priority } = port.spanningTree;
+    const spanningTree = cost === null && priority === null ? null : { cost, priority, edge: false };
+    return [
+      {
+        wish: `Take the edge setting off ${bridgePortText(network, port.id)}`,
+        attempt: judged(
+          network,
+          [update('port', port, { spanningTree })],
+          `Took the edge setting off ${bridgePortText(network, port.id)}`,
+        ),
+      },
+    ];
   },
 });
 

@@ -1,14 +1,19 @@
 import type { Subject } from '../../change/removal.ts';
 import { placeOfDevice, placeChain } from '../../model/network/places.ts';
-import type { Vlan } from '../../model/kinds/logical/vlan.ts';
+import { create, update } from '../../change/change.ts';
+import { judged } from '../../commands/attempt.ts';
+import { blankVlan, type Vlan } from '../../model/kinds/logical/vlan.ts';
+import { colourCount } from '../../model/kinds/logical/vrf.ts';
+import { newId } from '../../model/values/ids.ts';
 import type { Network } from '../../model/network/network.ts';
 import { portTitle } from '../../model/network/ports.ts';
 import { allOf } from '../../model/network/reads.ts';
-import { bridgeName, numberingOfPort, vlanNumbered } from '../bridges.ts';
+import { bridgeName, numberingOfPort, setPort, vlanNumbered } from '../bridges.ts';
 import { layer2Of, layer2Reads, type Domain } from '../layer2.ts';
 import { isUsed, leaks, reachOf, seatOf, stopSaid } from '../reach.ts';
 import { defineRule, type Rule } from '../../check/finding.ts';
-import { idsOf, nameOf } from '../../check/names.ts';
+import { idsOf, nameOf, portText } from '../../check/names.ts';
+import { setMarks } from '../commands/vlanMarks.ts';
 import { rowParts } from '../../check/rowParts.ts';
 
 const vlans = (network: Network): Vlan[] => [...network.all('vlan')];
@@ -47,6 +52,41 @@ export const vlanStops = defineRule({
   },
   says: (stop, network, [vlan]) =>
     `${titled(network, vlan)} stops: ${stopSaid(network, stop.vid, stop)}. ${stop.why === 'native' ? 'Let both ends use the same number for untagged frames.' : 'Carry it at both ends, or at neither.'}`,
+  mends: ({ vid, why, from, at }, network) => {
+    const [carries, lacks] = [from, at].map(({ portId }) => network.get('port', portId));
+    if (carries == null || lacks == null) return [];
+    const [here, there] = [setPort(network, carries), setPort(network, lacks)];
+    if (why === 'access') return [];
+    if (why === 'native')
+      return [
+        {
+          wish: `Let untagged frames be VLAN ${vid} at ${portText(network, there.id)} too`,
+          attempt: setMarks(
+            network,
+            [{ port: there, vid, mark: 'U' }],
+            `Let untagged frames be VLAN ${vid} at ${portText(network, there.id)}, as at ${portText(network, here.id)}`,
+          ),
+        },
+      ];
+    return [
+      {
+        wish: `Carry VLAN ${vid} at ${portText(network, there.id)} too`,
+        attempt: setMarks(
+          network,
+          [{ port: there, vid, mark: 'T' }],
+          `Carried VLAN ${vid} at ${portText(network, there.id)} as well`,
+        ),
+      },
+      {
+        wish: `Take VLAN ${vid} off ${portText(network, here.id)}`,
+        attempt: setMarks(
+          network,
+          [{ port: here, vid, mark: '-' }],
+          `Took VLAN ${vid} off ${portText(network, here.id)}`,
+        ),
+      },
+    ];
+  },
 });
 
 /** Sites that a part of a VLAN is on. */
@@ -106,6 +146,21 @@ export const vlanUnused = defineRule({
   },
   says: ({ ports }, network, [vlan]) =>
     `${titled(network, vlan)} is carried by ${ports} ports and used by none. Take it off the trunks, or mark it as parking.`,
+  mends: (_facts, network, subjects) =>
+    idsOf(subjects, 'vlan').flatMap((id) => {
+      const vlan = network.get('vlan', id);
+      if (vlan === null) return [];
+      return [
+        {
+          wish: `Mark VLAN ${vlan.vid} as parking`,
+          attempt: judged(
+            network,
+            [update('vlan', vlan, { unused: true })],
+            `Marked VLAN ${vlan.vid} as parking`,
+          ),
+        },
+      ];
+    }),
 });
 
 /** A port carries numbers that its VLAN numbering knows. */
@@ -127,7 +182,9 @@ export const vlanUndefined = defineRule({
       if (numberingId === null) return null;
       const tagged = port.taggedVids === 'all' || port.taggedVids === null ? [] : port.taggedVids;
       const used = [port.untaggedVid, port.voiceVid, ...tagged, ...(port.form === 'vlan' ? [port.vid] : [])];
-      const vids = used.filter((vid) => vid !== null && vlanNumbered(network, numberingId, vid) === null);
+      const vids = used.flatMap((vid) =>
+        vid !== null && vlanNumbered(network, numberingId, vid) === null ? [vid] : [],
+      );
       if (vids.length === 0) return null;
       return { severity: 'warn', subjects: [{ kind: 'port', id: port.id }], facts: { vids, numberingId } };
     },
@@ -136,6 +193,28 @@ export const vlanUndefined = defineRule({
   ),
   says: ({ vids, numberingId }, network, [port]) =>
     `${portTitle(network, port?.id ?? null)} is in ${vids.length === 1 ? `VLAN ${vids[0] ?? ''}, which is` : `VLANs ${vids.join(', ')}, which are`} not in the numbering ${nameOf(network, 'vlanNumbering', numberingId)}. Add them there, or correct the port.`,
+  mends: ({ vids, numberingId }, network) => {
+    const first = network.countOf('vlansByNumbering', numberingId);
+    const rows = [...new Set(vids)].map((vid, at) => ({
+      ...blankVlan,
+      id: newId(),
+      numberingId,
+      vid,
+      name: `VLAN ${vid}`,
+      colour: (first + at) % colourCount,
+    }));
+    const what = vids.length === 1 ? `VLAN ${vids[0] ?? ''}` : `VLANs ${vids.join(', ')}`;
+    return [
+      {
+        wish: `Add ${what} to ${nameOf(network, 'vlanNumbering', numberingId)}`,
+        attempt: judged(
+          network,
+          rows.map((row) => create('vlan', row)),
+          `Added ${what} to ${nameOf(network, 'vlanNumbering', numberingId)}`,
+        ),
+      },
+    ];
+  },
 });
 
 export const vlanLeak = defineRule({
