@@ -1,0 +1,117 @@
+import type { Sheet } from '@visograph/core/model';
+import { tidySheet, type Scene } from '@visograph/core/sheets';
+import { AlignStartVertical, Cable, Eye, LayoutGrid, Printer, Rows3 } from 'lucide-react';
+import type { ComponentProps, ReactNode } from 'react';
+import { DialogTrigger } from 'react-aria-components';
+import { useProject } from '../data/project.tsx';
+import { useWhereabouts } from '../data/location.ts';
+import { useWorkspace } from '../data/workspace.tsx';
+import { Floating } from '../kit/controls.tsx';
+import { WorkHead } from '../kit/panel/panels.tsx';
+import { Tool } from '../kit/Tool.tsx';
+import { PrintPanel } from './printing/PrintPanel.tsx';
+import { SheetPath } from './SheetPath.tsx';
+import { AddMenu } from './tools/AddMenu.tsx';
+import { ShowPanel } from './tools/ShowPanel.tsx';
+
+interface Props {
+  sheet: Sheet;
+  scene: Scene;
+  /** What new marks are put around, and the one device that they are of. */
+  around: ComponentProps<typeof AddMenu>['around'];
+  deviceId: string | null;
+  onInsert: ComponentProps<typeof AddMenu>['onInsert'];
+  palette: boolean;
+  onPalette: (open: boolean) => void;
+  showOpen: boolean;
+  onShowOpen: (open: boolean) => void;
+  frames: boolean;
+  onFrames: (shown: boolean) => void;
+  /** Something was put where it is by hand. */
+  arranged: boolean;
+}
+
+/** The head of a sheet: which it is, and its tools. */
+export function SheetHead({
+  sheet,
+  scene,
+  around,
+  deviceId,
+  onInsert,
+  palette,
+  onPalette,
+  showOpen,
+  onShowOpen,
+  frames,
+  onFrames,
+  arranged,
+}: Props): ReactNode {
+  const { view, commit, canEdit } = useProject();
+  const { network } = view;
+  const { selection } = useWhereabouts();
+  const { setDock, stripOpen, setStripOpen } = useWorkspace();
+  return (
+    <WorkHead>
+      <SheetPath sheet={sheet} />
+      <div>
+        {canEdit && (
+          <>
+            <AddMenu
+              scopeId={sheet.scopeId}
+              around={around}
+              deviceId={deviceId ?? (selection?.kind === 'device' ? selection.id : null)}
+              onInsert={onInsert}
+            />
+            <Tool
+              icon={LayoutGrid}
+              word="Models"
+              aria-pressed={palette}
+              onPress={() => onPalette(!palette)}
+            />
+            <DialogTrigger isOpen={showOpen} onOpenChange={onShowOpen}>
+              <Tool icon={Eye} word="Show" keycap="." />
+              <Floating>
+                <ShowPanel sheet={sheet} />
+              </Floating>
+            </DialogTrigger>
+            <Tool
+              icon={AlignStartVertical}
+              word="Tidy"
+              isDisabled={!arranged}
+              onPress={() => void commit(tidySheet(network, sheet))}
+            />
+          </>
+        )}
+        <DialogTrigger>
+          <Tool icon={Printer} word="Print" />
+          <Floating>
+            <PrintPanel sheet={sheet} scene={scene} framesShown={frames} onFrames={onFrames} />
+          </Floating>
+        </DialogTrigger>
+        <Tool
+          icon={Rows3}
+          word="Rows"
+          keycap="="
+          aria-pressed={stripOpen}
+          onPress={() => setStripOpen(!stripOpen)}
+        />
+        {canEdit && (
+          <Tool
+            icon={Cable}
+            word="Connect"
+            keycap="C"
+            tone="primary"
+            onPress={() =>
+              setDock({
+                form: 'connect',
+                aPortId: null,
+                aDeviceId: selection?.kind === 'device' ? selection.id : null,
+                bPortId: null,
+              })
+            }
+          />
+        )}
+      </div>
+    </WorkHead>
+  );
+}
