@@ -73,7 +73,7 @@ test('what the checks found is listed from the status line, mended by a press, a
   const list = page.getByRole('dialog', { name: '10 findings' });
   const stop = list.getByRole('listitem').filter({ hasText: 'VLAN 40 Cameras stops' });
   await stop.getByRole('button', { name: 'Mend …' }).click();
-  await stop.getByRole('button', { name: 'Carry VLAN 40 at kq-core te1/3 too' }).click();
+  await stop.getByRole('button', { name: 'Carry VLAN 40 at kq-core-2 te1/3 too' }).click();
   await expect(page.getByRole('dialog', { name: '9 findings' })).toBeVisible();
   await expect(page.getByText('VLAN 40 Cameras stops')).toHaveCount(0);
   await page.keyboard.press('Escape');

@@ -12,10 +12,11 @@ export interface FieldNotes {
 
 export const fieldNotes = z.registry<FieldNotes>();
 
-/** Gives a schema its human notes. */
+/** Gives a schema its human notes; one that has notes already keeps them, and another like it is given. */
 export function noted<T extends z.ZodType>(schema: T, notes: FieldNotes): T {
-  fieldNotes.add(schema, notes);
-  return schema;
+  const own = fieldNotes.has(schema) ? schema.clone() : schema;
+  fieldNotes.add(own, notes);
+  return own;
 }
 
 /** The notes of a schema, or of what it is when it is not empty. */

@@ -61,5 +61,5 @@ export const trimmed = (schema: z.ZodType<string, string>): z.ZodType<string, st
 /** "Number is above 4094.": what is wrong as a sentence that begins with the field, unless it is one already. */
 export function faultText(label: string, message: string | undefined): string | null {
   if (message === undefined || message === '') return null;
-  return /^[a-z]/.test(message) ? `${label} ${message}.` : message;
+  return /^[a-z\d]/.test(message) ? `${label} ${message}.` : message;
 }
