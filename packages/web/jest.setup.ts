@@ -7,7 +7,8 @@ class NoResize {
   disconnect(): void {}
 }
 const idle = (work: () => void): unknown => setTimeout(work, 0);
+const notIdle = (waiting: ReturnType<typeof setTimeout>): void => clearTimeout(waiting);
 Object.assign(globalThis, {
-  ...{ TextEncoder, TextDecoder, ResizeObserver: NoResize, requestIdleCallback: idle },
+  ...{ TextEncoder, TextDecoder, ResizeObserver: NoResize, requestIdleCallback: idle, cancelIdleCallback: notIdle },
 });
 globalThis.CSS ??= { escape: (text: string) => text } as typeof CSS;

@@ -5,11 +5,7 @@ import { networkOf } from '../../../core/src/testing/testNetwork.ts';
 import { press, pressNamed, show, withSizes } from '../testing/testScreen.tsx';
 import { StatusLine } from './StatusLine.tsx';
 
-beforeAll(() => {
-  withSizes();
-  // jsdom is never idle by itself.
-  Object.assign(globalThis, { requestIdleCallback: (work: () => void) => setTimeout(work, 0) });
-});
+beforeAll(withSizes);
 const demo = demoNetwork();
 
 const opened = async (role: 'owner' | 'reader' = 'owner') => {

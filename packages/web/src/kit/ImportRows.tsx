@@ -57,8 +57,8 @@ export function ImportRows({ title, help, read: readRows, open, onOpenChange }: 
         read === null
           ? 'Import'
           : wrong === 0
-            ? `Import ${good} rows`
-            : `Import the ${good} good rows, leave out ${wrong}`
+            ? `Import ${good} ${good === 1 ? 'row' : 'rows'}`
+            : `Import the ${good} good ${good === 1 ? 'row' : 'rows'}, leave out ${wrong}`
       }
       onAct={
         read === null || good === 0

@@ -41,6 +41,7 @@ function held(start: Network, role: ProjectSummary['role']): Omit<Held, 'at'> {
   let network = start;
   let revision = 1;
   const steps: string[] = [];
+  const entries: object[] = [];
   const fetched = async (path: string, init: RequestInit = {}) => {
     const method = init.method ?? 'GET';
     const called = path.split('?')[0]?.split('/').at(-1);
@@ -59,11 +60,14 @@ function held(start: Network, role: ProjectSummary['role']): Omit<Held, 'at'> {
       network = made.network;
       steps.push(sentence);
       const entry = { id, revision: ++revision, sentence, changes: made.changes, author: 'Anna Kerr' };
-      return answer(200, {
+      const noted = {
         ...entry,
         ...{ at: '2026-11-29T08:00:00Z', undoes: null, redoes: null, line: null, base: null },
-      });
+      };
+      entries.unshift(noted);
+      return answer(200, noted);
     }
+    if (method === 'GET' && called === 'changes') return answer(200, entries);
     return answer(404, { detail: `There is no ${method} ${path} here.` });
   };
   Object.assign(globalThis, { fetch: fetched, WebSocket: Silent });
