@@ -326,13 +326,15 @@ export function deleteVrf(network: Network, id: string): Attempt {
   const vrf = network.get('vrf', id);
   if (vrf === null) return refuse('It is gone already.');
   const inside = [
-    [network.countOf('prefixesByVrf', id), 'prefixes'],
-    [network.countOf('addressesByVrf', id), 'addresses'],
-    [network.countOf('portsByVrf', id), 'ports'],
-    [network.countOf('vlansByVrf', id), 'VLANs'],
-    [network.countOf('routesByVrf', id), 'routes'],
+    [network.countOf('prefixesByVrf', id), 'prefix', 'prefixes'],
+    [network.countOf('addressesByVrf', id), 'address', 'addresses'],
+    [network.countOf('portsByVrf', id), 'port', 'ports'],
+    [network.countOf('vlansByVrf', id), 'VLAN', 'VLANs'],
+    [network.countOf('routesByVrf', id), 'route', 'routes'],
   ] as const;
-  const said = inside.filter(([count]) => count > 0).map(([count, what]) => `${count} ${what}`);
+  const said = inside
+    .filter(([count]) => count > 0)
+    .map(([count, one, many]) => `${count} ${count === 1 ? one : many}`);
   if (said.length > 0)
     return refuse(`VRF ${vrf.name} still has ${said.join(', ')}. Move or delete those first.`);
   return judged(network, removal(network, [{ kind: 'vrf', id }]).changes, `Deleted VRF ${vrf.name}`);

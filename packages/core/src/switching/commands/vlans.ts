@@ -71,7 +71,7 @@ export function deleteVlan(network: Network, vlan: Vlan): Attempt {
       { kind: 'vlan', id: vlan.id },
       ...(last && numbering !== null ? [{ kind: 'vlanNumbering' as const, id: numbering.id }] : []),
     ]).changes,
-    `Deleted VLAN ${vlan.vid} ${vlan.name}${prefixes.length === 0 ? '' : `; ${prefixes.length} prefixes stay without a VLAN`}`,
+    `Deleted VLAN ${vlan.vid} ${vlan.name}${prefixes.length === 0 ? '' : `; ${prefixes.length} ${prefixes.length === 1 ? 'prefix stays' : 'prefixes stay'} without a VLAN`}`,
   );
 }
 

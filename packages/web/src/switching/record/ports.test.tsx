@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { screen, waitFor, within } from '@testing-library/react';
+import { waitFor, within } from '@testing-library/react';
 import type { Device, Kind, Network } from '@visograph/core/model';
 import { demoNetwork } from '../../../../core/src/testing/testDemo.ts';
 import { access, switched, trunk } from '../../../../core/src/testing/testSwitching.ts';
