@@ -20,6 +20,8 @@ const shared = {
 };
 
 export default {
+  // A whole section is shown and typed into within one test; beside other work that takes a while.
+  testTimeout: 30_000,
   projects: [
     {
       // What of the web application is tried against the real server and database.

@@ -1,17 +1,12 @@
 /** The logical network as a person lays it: VLANs on ports, the address plan, what does not add up. */
 import type { Page } from '@playwright/test';
 import AxeBuilder from '@axe-core/playwright';
-import { another, doLine, expect, saved, signIn, test } from './application.ts';
+import { another, card, doLine, expect, record, saved, signIn, test } from './application.ts';
 
 test.use({ file: 'addressing' });
 // Later steps build on what earlier ones made.
 test.describe.configure({ mode: 'serial' });
 
-const record = (page: Page) => page.getByRole('complementary', { name: 'Record' });
-const card = (page: Page, title: string) =>
-  record(page)
-    .locator('section')
-    .filter({ has: page.getByRole('heading', { name: title }) });
 const revision = (page: Page) => page.getByRole('button', { name: /^Saved r\d+/ });
 const open = async (page: Page, section: string): Promise<void> => {
   await page.getByRole('navigation', { name: 'Sections' }).getByRole('link', { name: section }).click();

@@ -1,5 +1,5 @@
 /** The built application as `npm start` runs it, on a database of its own, one for each test file that names itself. */
-import { test as base, expect, type Browser, type Page } from '@playwright/test';
+import { test as base, expect, type Browser, type Locator, type Page } from '@playwright/test';
 import { spawn, type ChildProcess } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import { once } from 'node:events';
@@ -158,4 +158,41 @@ export async function pick(page: Page, text: string): Promise<void> {
 }
 
 export const saved = (page: Page) => expect(page.getByRole('button', { name: /^Saved r\d+/ })).toBeVisible();
+/** The record at the right, and a card of it by its title. */
+export const record = (page: Page) => page.getByRole('complementary', { name: 'Record' });
+export const card = (page: Page, title: string | RegExp) =>
+  record(page)
+    .locator('section')
+    .filter({ has: page.getByRole('heading', { name: title }) });
+/** A plate of the sheet by its name. */
+export const plate = (page: Page, name: string): Locator =>
+  page
+    .locator('.react-flow__node-plate')
+    .and(page.getByRole('button', { name: new RegExp(`^${name.replace(/[./]/g, '\\$&')}(,|$)`) }));
+/** Goes to a section. */
+export const section = (page: Page, name: string) =>
+  page.getByRole('navigation', { name: 'Sections' }).getByRole('link', { name }).click();
+/** Chooses from the menu More. */
+export const more = async (page: Page, item: string): Promise<void> => {
+  await page.getByRole('button', { name: 'More', exact: true }).click();
+  await page.getByRole('menuitem', { name: item }).click();
+};
+/** Types into a box with a list and takes the first that is offered. */
+export const choose = async (box: Locator, text: string): Promise<void> => {
+  await box.fill(text);
+  await box.page().getByRole('option').first().waitFor();
+  // While the list is open, what is around the box is hidden from its roles.
+  await box.page().keyboard.press('ArrowDown');
+  await box.page().keyboard.press('Enter');
+};
+/** Finds a device or port by the line, and waits for its record. */
+export const find = async (page: Page, name: string): Promise<void> => {
+  await doLine(page, name);
+  await expect(record(page).getByRole('heading', { name, exact: true, level: 2 })).toBeVisible();
+};
+/** Waits until a sheet is drawn. */
+export const drawn = async (page: Page): Promise<void> => {
+  await saved(page);
+  await expect(page.getByText('Drawing …')).toHaveCount(0);
+};
 export { expect };

@@ -1,13 +1,12 @@
 /** Cabling as a person does it: a new switch by mouse and ranges, by keyboard, from lists; faults; two at once. */
 import type { Page } from '@playwright/test';
 import { readFile } from 'node:fs/promises';
-import { another, doLine, expect, pick, saved, signIn, test } from './application.ts';
+import { another, doLine, expect, pick, record, saved, signIn, test } from './application.ts';
 
 test.use({ file: 'cabling' });
 // Later steps build on what earlier ones cabled.
 test.describe.configure({ mode: 'serial' });
 
-const record = (page: Page) => page.getByRole('complementary', { name: 'Record' });
 const dock = (page: Page) => page.getByRole('form', { name: 'Connect' });
 
 /** Does a line and waits until the change it makes is saved. */

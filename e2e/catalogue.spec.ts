@@ -1,10 +1,9 @@
 /** Places and the catalogue: moved, merged, imported; models made, shared, put into slots; kits placed. */
 import type { Page } from '@playwright/test';
-import { another, doLine, expect, pick, saved, signIn, test } from './application.ts';
+import { another, doLine, expect, pick, record, saved, signIn, test } from './application.ts';
 
 test.use({ file: 'catalogue' });
 
-const record = (page: Page) => page.getByRole('complementary', { name: 'Record' });
 const tree = (page: Page) => page.getByRole('treegrid', { name: 'Places' });
 async function openModel(page: Page, text: string, name: RegExp): Promise<void> {
   await page.getByRole('link', { name: 'Catalogue' }).click();

@@ -1,11 +1,9 @@
 /** The same work without a mouse, and each screen as assistive technology meets it. */
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { doLine, expect, pick, quiet, saved, signIn, test } from './application.ts';
+import { doLine, expect, pick, quiet, record, saved, signIn, test } from './application.ts';
 
 test.use({ file: 'keyboard' });
-
-const record = (page: Page) => page.getByRole('complementary', { name: 'Record' });
 
 async function tabTo(page: Page, name: RegExp): Promise<void> {
   for (let press = 0; press < 200; press++) {

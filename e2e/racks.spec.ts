@@ -1,13 +1,12 @@
 /** Racks by mouse, by keyboard and by proposal: filled, rearranged, refused, printed as seen. */
 import type { Locator, Page } from '@playwright/test';
 import { readFile } from 'node:fs/promises';
-import { another, doLine, expect, quiet, saved, signIn, test } from './application.ts';
+import { another, doLine, expect, quiet, record, saved, signIn, test } from './application.ts';
 
 test.use({ file: 'racks' });
 
 test.describe.configure({ mode: 'serial' });
 
-const record = (page: Page) => page.getByRole('complementary', { name: 'Record' });
 const plate = (page: Page, name: string) =>
   page.getByRole('button', { name: new RegExp(`^${name}, `) }).first();
 const unit = (page: Page, number: number) =>

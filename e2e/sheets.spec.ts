@@ -2,11 +2,10 @@
 import type { Locator, Page } from '@playwright/test';
 import { readFile } from 'node:fs/promises';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
-import { another, doLine, expect, quiet, saved, signIn, test } from './application.ts';
+import { another, doLine, expect, quiet, record, saved, signIn, test } from './application.ts';
 
 test.use({ file: 'drawings' });
 
-const record = (page: Page) => page.getByRole('complementary', { name: 'Record' });
 const plate = (page: Page, name: string): Locator =>
   page
     .locator('.react-flow__node-plate')

@@ -1,11 +1,10 @@
 /** What the walk does not touch: showing, arranging, deleting, tracing by key, themes, files out. */
 import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
-import { doLine, expect, quiet, saved, signIn, test } from './application.ts';
+import { doLine, expect, quiet, record, saved, signIn, test } from './application.ts';
 
 test.use({ file: 'arrange' });
 
-const record = (page: Page) => page.getByRole('complementary', { name: 'Record' });
 const plate = (page: Page, name: string) =>
   page.locator('.react-flow__node-plate').and(page.getByRole('button', { name: new RegExp(`^${name},`) }));
 const undo = async (page: Page, sentence: string): Promise<void> => {

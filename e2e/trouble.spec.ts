@@ -1,10 +1,7 @@
 /** What goes wrong: bad input, readers, conflicts, a server that is away, a session that ends. */
-import type { Page } from '@playwright/test';
-import { another, doLine, expect, password, saved, signIn, test } from './application.ts';
+import { another, doLine, expect, password, record, saved, signIn, test } from './application.ts';
 
 test.use({ file: 'trouble' });
-
-const record = (page: Page) => page.getByRole('complementary', { name: 'Record' });
 
 test('a wrong password and an unknown person get the same words, and what was typed stays', async ({
   page,

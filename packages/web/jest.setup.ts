@@ -9,6 +9,12 @@ class NoResize {
 const idle = (work: () => void): unknown => setTimeout(work, 0);
 const notIdle = (waiting: ReturnType<typeof setTimeout>): void => clearTimeout(waiting);
 Object.assign(globalThis, {
-  ...{ TextEncoder, TextDecoder, ResizeObserver: NoResize, requestIdleCallback: idle, cancelIdleCallback: notIdle },
+  ...{
+    TextEncoder,
+    TextDecoder,
+    ResizeObserver: NoResize,
+    requestIdleCallback: idle,
+    cancelIdleCallback: notIdle,
+  },
 });
 globalThis.CSS ??= { escape: (text: string) => text } as typeof CSS;

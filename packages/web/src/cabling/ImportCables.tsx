@@ -7,18 +7,9 @@ import { Choice } from '../kit/choice.tsx';
 import { Button } from '../kit/controls.tsx';
 import { FileInput } from '../kit/FileInput.tsx';
 import { Grid } from '../kit/grid/Grid.tsx';
-import { PanelDialog } from '../kit/panel/panelDialog.tsx';
-import { Hint } from '../kit/panel/panels.tsx';
+import { ActPanel } from '../kit/panel/ActPanel.tsx';
 import { sendCableList, type CableListResult, type Progress } from './cableList.ts';
 
-const Body = styled.div`
-  width: 640px;
-  max-width: 80vw;
-  margin: 10px 0;
-  display: flex;
-  flex-direction: column;
-  gap: 10px;
-`;
 const Columns = styled.div`
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(140px, 1fr));
@@ -29,16 +20,6 @@ const Rows = styled.div`
   display: flex;
   border: 1px solid ${({ theme }) => theme.rule};
 `;
-const Why = styled.p`
-  color: ${({ theme }) => theme.bad};
-`;
-const Line = styled.div`
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  flex-wrap: wrap;
-`;
-
 const does = { new: 'new', same: 'the same', changes: 'changes', cannot: 'cannot' };
 const columns = [
   { key: 'row', label: 'Row', width: 52, numeric: true },
@@ -135,7 +116,7 @@ export function ImportCables({
     void send(file.bytes, file.name, { columns: next, write: false });
   };
   return (
-    <PanelDialog
+    <ActPanel
       title="Import cables"
       open={open}
       onOpenChange={(next) => {
@@ -145,14 +126,26 @@ export function ImportCables({
         setTrouble(null);
         onOpenChange(next);
       }}
-    >
-      <Body>
-        <Hint>
-          A spreadsheet (.xlsx or .csv), one cable a row. An end is device:port, a panel and its position, or
-          rack, unit and port, in one column or two. Label, type, length, status and notes are taken where
-          there are columns for them.
-        </Hint>
-        <Line>
+      note="A spreadsheet (.xlsx or .csv), one cable a row. An end is device:port, a panel and its position, or rack, unit and port, in one column or two. Label, type, length, status and notes are taken where there are columns for them."
+      trouble={trouble ?? read?.problem ?? null}
+      action={
+        read === null
+          ? 'Import'
+          : wrong === 0
+            ? `Import ${good} ${good === 1 ? 'cable' : 'cables'}`
+            : `Import ${good} good ${good === 1 ? 'row' : 'rows'}, leave out ${wrong}`
+      }
+      onAct={
+        file === null || read === null || good === 0 || busy !== null
+          ? null
+          : () => {
+              // Closes by itself once it is written.
+              void send(file.bytes, file.name, { columns: read.columns, write: true, all: wrong === 0 });
+              return false;
+            }
+      }
+      fields={
+        <>
           <Button onPress={() => input.current?.click()} isDisabled={busy !== null}>
             Choose a file
           </Button>
@@ -175,56 +168,41 @@ export function ImportCables({
               <Button onPress={() => busy.stop.abort()}>Stop</Button>
             </>
           )}
-        </Line>
-        {trouble !== null && <Why role="alert">{trouble}</Why>}
-        {read?.problem != null && <Why role="alert">{read.problem}</Why>}
-        {read !== null && width > 0 && (
-          <Columns role="group" aria-label="Columns of the file">
-            {cableFields.map((field) => (
-              <Choice
-                key={field}
-                label={cableFieldLabels[field]}
-                value={read.columns[field] === undefined ? 'none' : String(read.columns[field])}
-                options={columnOptions}
-                onChange={(column) => choose(field, column)}
-              />
-            ))}
-          </Columns>
-        )}
-        {read !== null && read.results.length > 0 && (
-          <>
-            <p>{`${count('new')} new, ${count('changes')} changed, ${count('same')} the same, ${wrong} that cannot be taken`}</p>
-            <Rows>
-              <Grid
-                label="Rows of the file"
-                columns={columns}
-                rows={[...read.results]
-                  .sort((a, b) => Number(b.does === 'cannot') - Number(a.does === 'cannot') || a.row - b.row)
-                  .map((row) => ({
-                    id: String(row.row),
-                    cells: { row: row.row, label: row.label, does: does[row.does], detail: row.detail },
-                  }))}
-                selectedId={null}
-                onSelect={() => undefined}
-              />
-            </Rows>
-            <Line>
-              <Button
-                $tone="primary"
-                isDisabled={good === 0 || busy !== null || file === null}
-                onPress={() =>
-                  file !== null &&
-                  void send(file.bytes, file.name, { columns: read.columns, write: true, all: wrong === 0 })
-                }
-              >
-                {wrong === 0
-                  ? `Import ${good} ${good === 1 ? 'cable' : 'cables'}`
-                  : `Import ${good} good ${good === 1 ? 'row' : 'rows'}, leave out ${wrong}`}
-              </Button>
-            </Line>
-          </>
-        )}
-      </Body>
-    </PanelDialog>
+        </>
+      }
+    >
+      {read !== null && width > 0 && (
+        <Columns role="group" aria-label="Columns of the file">
+          {cableFields.map((field) => (
+            <Choice
+              key={field}
+              label={cableFieldLabels[field]}
+              value={read.columns[field] === undefined ? 'none' : String(read.columns[field])}
+              options={columnOptions}
+              onChange={(column) => choose(field, column)}
+            />
+          ))}
+        </Columns>
+      )}
+      {read !== null && read.results.length > 0 && (
+        <>
+          <p>{`${count('new')} new, ${count('changes')} changed, ${count('same')} the same, ${wrong} that cannot be taken`}</p>
+          <Rows>
+            <Grid
+              label="Rows of the file"
+              columns={columns}
+              rows={[...read.results]
+                .sort((a, b) => Number(b.does === 'cannot') - Number(a.does === 'cannot') || a.row - b.row)
+                .map((row) => ({
+                  id: String(row.row),
+                  cells: { row: row.row, label: row.label, does: does[row.does], detail: row.detail },
+                }))}
+              selectedId={null}
+              onSelect={() => undefined}
+            />
+          </Rows>
+        </>
+      )}
+    </ActPanel>
   );
 }

@@ -34,15 +34,6 @@ export const FactList = styled.ul`
     padding: 0 6px;
   }
 `;
-/** The fields by which another one is added. */
-export const FactForm = styled.form`
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-  align-items: flex-end;
-  margin-top: 6px;
-`;
-
 interface FactLineProps {
   children: ReactNode;
   title?: string;

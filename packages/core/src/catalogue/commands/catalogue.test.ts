@@ -187,7 +187,7 @@ describe('modules', () => {
       insertModule(start, core, 'slot 3', model(start, 'Norvane AX supply 715')).changes,
     );
     expect(wrong.ok ? '' : wrong.problems[0]?.message).toBe(
-      'slot 3 of core takes CR-9000 line card modules; Norvane AX supply 715 is a AX supply module.',
+      'slot 3 of core takes modules of the family CR-9000 line card; Norvane AX supply 715 is of AX supply.',
     );
     const nowhere = applyChanges(
       start,
