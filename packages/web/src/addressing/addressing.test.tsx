@@ -74,31 +74,6 @@ describe('site templates', () => {
     expect(kept?.parts.map(({ name }) => name)).toEqual([...names, 'Workshop']);
   });
 
-  test('a line without a name and a length that is none are told there; a line is taken away again', async () => {
-    const held = await show(<TemplatesView />, { network: demo, at: 'addresses' });
-    pressNamed('New template');
-    type(screen.getByRole('textbox', { name: 'Name of the template' }), 'Kiosk');
-    pressNamed('Add a prefix');
-    const line = (at: number): HTMLElement => screen.getByRole('group', { name: `Prefix ${at}` });
-    type(within(line(1)).getByRole('textbox', { name: 'Name' }), 'Tills');
-    type(within(line(1)).getByRole('textbox', { name: 'Length' }), '200');
-    pressNamed('Add template');
-    await screen.findByText('Name is empty.');
-    expect(line(1).textContent).toContain('Length is above 128.');
-    pressNamed('Remove prefix 2');
-    type(within(line(1)).getByRole('textbox', { name: 'Length' }), '26');
-    type(within(line(1)).getByRole('textbox', { name: 'VLAN' }), '30');
-    pressNamed('Add template');
-    await waitFor(() => expect(held.steps()).toEqual(['Added site template Kiosk']));
-    expect(rowNamed(held.network(), 'siteTemplate', 'Kiosk').parts).toMatchObject([
-      { name: 'Tills', length: 26, vid: 30, role: 'subnet', gateway: 'first', dhcpShare: 0 },
-    ]);
-    pressNamed('Delete');
-    await waitFor(() =>
-      expect(held.steps()).toEqual(['Added site template Kiosk', 'Deleted site template Kiosk']),
-    );
-  });
-
   test('a reader sees the order and changes none', async () => {
     await show(<TemplatesView />, { network: demo, at: 'addresses', role: 'reader' });
     expect(screen.queryByRole('button', { name: /^Move / })).toBeNull();

@@ -68,7 +68,12 @@ export default function FindingsPanel({
     const chosen = open === null ? undefined : all[open];
     return chosen === undefined ? [] : mendsOf(view.network, chosen.finding);
   }, [view.network, all, open]);
-  const title = all.length === 1 ? '1 finding' : `${all.length} findings`;
+  const title =
+    all.length === 0
+      ? 'Nothing is found any more'
+      : all.length === 1
+        ? '1 finding'
+        : `${all.length} findings`;
   return (
     <PanelDialog title={title} open onOpenChange={(stays) => !stays && onClose()}>
       <List aria-label="Findings">

@@ -1,9 +1,9 @@
 import { spanText, type Body } from '@visograph/core/change';
 import {
   byName,
+  deviceSchema,
   expandPortPattern,
   modelTitle,
-  nameField,
   noted,
   placePath,
   racksIn,
@@ -33,7 +33,7 @@ const newDevice = z.object({
   rackId: noted(z.string().nullable(), { label: 'Rack' }),
   unit: noted(z.number().nullable(), { label: 'Free unit' }),
   /** Null: as it is proposed. */
-  name: noted(trimmed(nameField('Name')).nullable(), { label: 'Name' }),
+  name: noted(trimmed(deviceSchema.shape.name).nullable(), { label: 'Name' }),
 });
 
 /** How many ports the groups bring in front: "52 ports". */

@@ -1,6 +1,13 @@
 import { create } from '@visograph/core/change';
 import { editRow } from '@visograph/core/commands';
-import { formatVids, nameField, newId, noted, portModes, type PortProfile } from '@visograph/core/model';
+import {
+  formatVids,
+  newId,
+  noted,
+  portModes,
+  portProfileSchema,
+  type PortProfile,
+} from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { z } from 'zod';
 import { useProject } from '../data/project.tsx';
@@ -12,7 +19,7 @@ import { trimmed, useSchemaForm } from '../kit/form/useSchemaForm.ts';
 import { vidIn, vidsIn, vidsText, vidText } from './vidTexts.ts';
 
 const profileTexts = z.object({
-  name: trimmed(nameField('Name')),
+  name: trimmed(portProfileSchema.shape.name),
   mode: noted(z.enum(portModes), { label: 'Mode' }),
   untagged: vidText('Untagged VLAN'),
   tagged: vidsText('Tagged VLANs'),

@@ -9,7 +9,15 @@ import {
   type Ways,
 } from '@visograph/core/cabling';
 import { applyChanges } from '@visograph/core/change';
-import { byName, nameField, noted, speedText, whereIs, type Network, type Port } from '@visograph/core/model';
+import {
+  byName,
+  cableSchema,
+  noted,
+  speedText,
+  whereIs,
+  type Network,
+  type Port,
+} from '@visograph/core/model';
 import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { z } from 'zod';
@@ -43,7 +51,7 @@ const metresIn = (text: string | null): number | null => {
 };
 const newCable = z.object({
   /** Null: as it is proposed. */
-  label: noted(trimmed(nameField('Label')).nullable(), { label: 'Label' }),
+  label: noted(trimmed(cableSchema.shape.label).nullable(), { label: 'Label' }),
   length: noted(
     z
       .string()

@@ -11,9 +11,9 @@ const Layout = styled.div<{ $row: boolean }>`
   align-items: ${({ $row }) => ($row ? 'flex-start' : 'stretch')};
   flex-wrap: ${({ $row }) => ($row ? 'wrap' : 'nowrap')};
   min-width: 0;
-  /* In a row the button stands beside the fields, not beside their labels or what is told below them. */
+  /* In a row the button stands beside the fields, not beside their labels. */
   > footer {
-    margin-top: ${({ $row }) => ($row ? '20px' : '0')};
+    align-self: ${({ $row }) => ($row ? 'flex-end' : 'auto')};
   }
 `;
 const Foot = styled.footer`

@@ -21,17 +21,6 @@ export interface SchemaForm<V extends FieldValues> {
   refuse: (problems: readonly Pick<Problem, 'field' | 'message'>[]) => void;
 }
 
-/** The schema of a field by its path: `name`, or `parts.2.length` in a list. */
-function fieldAt(schema: z.ZodType, path: string): z.ZodType | null {
-  let at: unknown = schema;
-  for (const step of path.split('.')) {
-    if (at instanceof z.ZodObject) at = at.shape[step];
-    else if (at instanceof z.ZodArray) at = at.element;
-    else return null;
-  }
-  return at instanceof z.ZodType ? at : null;
-}
-
 /**
  * A form of a schema: a field is judged when it is left, then with every key; sending goes to the first fault. What
  * was typed stays until the form is sent.
@@ -53,8 +42,8 @@ export function useSchemaForm<V extends FieldValues>(
   return {
     control,
     notes: (name) => {
-      const field = fieldAt(schema, name);
-      return (field === null ? null : notesOfSchema(field)) ?? { label: name };
+      const field = schema.shape[name];
+      return (field === undefined ? null : notesOfSchema(field)) ?? { label: name };
     },
     refuse: (problems) => {
       problems.forEach(({ field, message }, at) => {
