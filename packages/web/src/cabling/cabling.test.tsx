@@ -28,7 +28,7 @@ describe('circuits', () => {
     await waitFor(() => expect(held.steps()).toEqual(['Added circuit HC-9001']));
     const made = rowNamed(held.network(), 'circuit', 'HC-9001');
     expect(made.provider).toBe('Holm Carrier');
-    expect(held.at().query.get('sel')).toBe(`circuit:${made.id}`);
+    await waitFor(() => expect(held.at().query.get('sel')).toBe(`circuit:${made.id}`));
     await waitFor(() => expect([field('Circuit number').value, field('Provider').value]).toEqual(['', '']));
   });
 

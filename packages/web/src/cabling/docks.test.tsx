@@ -119,7 +119,7 @@ describe('adding a device', () => {
     const added = device('kq-acc-6', held.network());
     expect(added).toMatchObject({ rackId: rack.id, unit: 30 });
     expect(held.network().countOf('portsByDevice', added.id)).toBeGreaterThan(48);
-    expect(held.at().query.get('sel')).toBe(`device:${added.id}`);
+    await waitFor(() => expect(held.at().query.get('sel')).toBe(`device:${added.id}`));
     expect(onClose).toHaveBeenCalledTimes(1);
   });
 

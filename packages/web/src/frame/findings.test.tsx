@@ -49,7 +49,7 @@ describe('what the checks found', () => {
     const { held, list } = await opened();
     press(within(findingOf(list, 'kq-acc-5 promises')).getByRole('button', { name: 'device kq-acc-5' }));
     await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
-    expect(held.at().query.get('sel')).toMatch(/^device:/);
+    await waitFor(() => expect(held.at().query.get('sel')).toMatch(/^device:/));
   });
 
   test('a reader sees them and mends none', async () => {

@@ -36,7 +36,7 @@ describe('the command line', () => {
       type(line(), text);
       enter();
       await waitFor(() => expect(held.at().path.startsWith(section)).toBe(true));
-      expect(held.at().query.get('sel')).toMatch(new RegExp(`^${kind}:`));
+      await waitFor(() => expect(held.at().query.get('sel')).toMatch(new RegExp(`^${kind}:`)));
       expect(line().value).toBe('');
     }
     const device = rowNamed(demo, 'device', 'kq-acc-1');

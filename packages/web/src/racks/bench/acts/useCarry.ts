@@ -94,10 +94,12 @@ export function useCarry(
   const { view, commit, sync } = useProject();
   const [carry, setCarry] = useState<Carry | null>(null);
   const pending = useRef<{ cargo: Cargo; from: Point } | null>(null);
-  const now = useRef({ spots, toSurface, network: view.network, commit, sync, carry });
+  /** What is carried as of the last move: letting go may come before the screen has drawn it. */
+  const held = useRef<Carry | null>(null);
+  const now = useRef({ spots, toSurface, network: view.network, commit, sync });
   const carried = useRef(0);
   useEffect(() => {
-    now.current = { spots, toSurface, network: view.network, commit, sync, carry };
+    now.current = { spots, toSurface, network: view.network, commit, sync };
   });
 
   const begin = useCallback((event: ReactPointerEvent, cargo: Cargo) => {
@@ -106,12 +108,16 @@ export function useCarry(
   }, []);
 
   useEffect(() => {
+    const hold = (what: Carry | null): void => {
+      held.current = what;
+      setCarry(what);
+    };
     const move = (event: PointerEvent): void => {
       const start = pending.current;
       if (start === null) return;
       const pointer = { x: event.clientX, y: event.clientY };
       const far = Math.hypot(pointer.x - start.from.x, pointer.y - start.from.y) > slackPx;
-      if (now.current.carry === null && !far) return;
+      if (held.current === null && !far) return;
       event.preventDefault();
       const { spots: racks, network } = now.current;
       const over = document.elementFromPoint(pointer.x, pointer.y);
@@ -122,29 +128,29 @@ export function useCarry(
       const grab = start.cargo.form === 'devices' ? start.cargo.grab : { x: 0, y: 6 };
       const target = hit === null ? null : landing(hit, shape, grab);
       const why = target === null ? [] : whyNot(network, start.cargo, target);
-      setCarry({ cargo: start.cargo, pointer, target, outside, why });
+      hold({ cargo: start.cargo, pointer, target, outside, why });
     };
     const end = (): void => {
-      const held = now.current.carry;
+      const last = held.current;
       pending.current = null;
-      if (held === null) return;
+      if (last === null) return;
       carried.current = performance.now();
-      setCarry(null);
+      hold(null);
       const { network, commit: keep, sync: says } = now.current;
-      if (held.outside && held.cargo.form === 'devices') {
-        const attempt = tryMove(network, held.cargo.grabbed, { rackId: null, unit: null });
+      if (last.outside && last.cargo.form === 'devices') {
+        const attempt = tryMove(network, last.cargo.grabbed, { rackId: null, unit: null });
         if (attempt.ok && attempt.set.changes.length > 0) keep(attempt.set);
         return;
       }
-      if (held.target === null) return;
-      const attempt = attemptOf(network, held.cargo, held.target);
+      if (last.target === null) return;
+      const attempt = attemptOf(network, last.cargo, last.target);
       if (!attempt.ok) says.announce({ tone: 'bad', text: `${attempt.why}.`.replace(/\.\.$/, '.') });
       else if (attempt.set.changes.length > 0) keep(attempt.set);
     };
     const key = (event: KeyboardEvent): void => {
       if (event.key !== 'Escape' || pending.current === null) return;
       pending.current = null;
-      setCarry(null);
+      hold(null);
       event.stopPropagation();
     };
     window.addEventListener('pointermove', move);
