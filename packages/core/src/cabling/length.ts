@@ -1,6 +1,7 @@
 import type { Device } from '../model/kinds/equipment/device.ts';
 import type { Place } from '../model/kinds/sites/place.ts';
 import type { CablingRules } from '../model/kinds/sites/project.ts';
+import type { Port } from '../model/kinds/lines/port.ts';
 import type { Rack } from '../model/kinds/sites/rack.ts';
 import type { Network } from '../model/network/network.ts';
 import { placeChain, placeOfDevice } from '../model/network/places.ts';
@@ -195,4 +196,11 @@ export function estimateLength(network: Network, a: Device, b: Device): LengthEs
 export function rackDistanceM(network: Network, a: Rack, b: Rack): number | null {
   if (a.placeId === b.placeId) return Math.abs(a.position - b.position) * cablingRules(network).rackPitchM;
   return straight(placeChain(network, a.placeId), placeChain(network, b.placeId));
+}
+
+/** The metres between two ports' devices, as far as the model knows the way. */
+export function neededM(network: Network, a: Port, b: Port): number | null {
+  const left = network.get('device', a.deviceId);
+  const right = network.get('device', b.deviceId);
+  return left === null || right === null ? null : (estimateLength(network, left, right)?.metres ?? null);
 }

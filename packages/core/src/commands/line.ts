@@ -10,6 +10,7 @@ import { carryLine, profileLine } from '../switching/commands/vlanLines.ts';
 /** What can be typed, for the list shown on an empty line. */
 export const lineExamples: readonly { form: string; what: string }[] = [
   { form: 'rack NAME', what: 'Open a rack' },
+  { form: 'connect DEVICE to DEVICE x2', what: 'Join two devices: ports and cables are chosen' },
   { form: 'connect DEVICE PORT to DEVICE PORT', what: 'Plug in a cable, or many: gi1/1-24 to front 1-24' },
   { form: 'disconnect LABEL', what: 'Take a cable out' },
   { form: 'reserve DEVICE PORT for NOTE', what: 'Keep a port' },

@@ -1,7 +1,7 @@
 import type { Device } from '../model/kinds/equipment/device.ts';
 import type { Role } from '../model/values/roles.ts';
 import type { Network } from '../model/network/network.ts';
-import { devicesIn, placeChain, placesWithin, siteCode } from '../model/network/places.ts';
+import { devicesIn, devicesNotPlaced, placeChain, placesWithin, siteCode } from '../model/network/places.ts';
 
 const numbered = /^(.*?)(\d+)$/;
 
@@ -19,7 +19,8 @@ function commonStem(devices: readonly Device[]): string | null {
 
 /**
  * The next name by the site's own pattern: the stem most used at the site for this model, otherwise for this
- * role, otherwise `<site code>-<role code>-`; then the number after the highest one in use.
+ * role, otherwise `<site code>-<role code>-`; then the number after the highest one in use. What is not placed yet has
+ * no site: `rt-1`, and counts on from others like it.
  */
 export function nextDeviceName(
   network: Network,
@@ -28,12 +29,14 @@ export function nextDeviceName(
   modelId: string | null,
 ): string {
   const site = placeChain(network, placeId)[0];
-  const here = site === undefined ? [] : devicesIn(network, placesWithin(network, site.id));
+  const here =
+    site === undefined ? devicesNotPlaced(network) : devicesIn(network, placesWithin(network, site.id));
+  const code = siteCode(network, placeId);
   const ofRole = here.filter((device) => device.role === role);
   const stem =
     commonStem(ofRole.filter((device) => device.modelId === modelId)) ??
     commonStem(ofRole) ??
-    `${siteCode(network, placeId)?.toLowerCase() ?? 'new'}-${role.toLowerCase()}-`;
+    `${code === null ? '' : `${code.toLowerCase()}-`}${role.toLowerCase()}-`;
   let number = 1;
   for (const device of here) {
     const match = numbered.exec(device.name);

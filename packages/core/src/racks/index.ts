@@ -12,5 +12,6 @@ export * from './power.ts';
 export * from './projection/elevation.ts';
 export * from './projection/elevationCables.ts';
 export * from './reports/capacity.ts';
+export * from './slots.ts';
 export * from './summary.ts';
 export * from './whereFits.ts';

@@ -16,6 +16,7 @@ import { hardwareSchedule } from '../catalogue/reports/catalogue.ts';
 import { addressSchedule, prefixSchedule } from '../addressing/reports/addresses.ts';
 import { vlanSchedule } from '../switching/reports/vlans.ts';
 import { deviceSchedule } from '../racks/reports/devices.ts';
+import { notPlacedSchedule } from '../racks/reports/notPlaced.ts';
 import type { ForDevice } from './parts.ts';
 import { dhcpSchedule } from '../addressing/reports/dhcp.ts';
 import { routeSchedule } from '../routing/reports/routes.ts';
@@ -156,6 +157,13 @@ const written: readonly Report[] = [
     what: 'Every device, where it is, ports used',
     kind: 'device',
     make: deviceSchedule,
+  },
+  {
+    key: 'not-placed',
+    title: 'Devices not placed yet',
+    what: 'Devices that are drawn but stand in no place: what they are and what they are joined to',
+    kind: 'device',
+    make: notPlacedSchedule,
   },
   {
     key: 'capacity',

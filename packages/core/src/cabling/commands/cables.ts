@@ -1,7 +1,7 @@
 import { create, remove, update, type Change, type ChangeSet, asChange } from '../../change/change.ts';
 import { removal } from '../../change/removal.ts';
 import { applyChanges } from '../../change/apply.ts';
-import { estimateLength } from '../length.ts';
+import { neededM } from '../length.ts';
 import { nextCableLabel } from '../labels.ts';
 import { cableTypes, mismatch, waysToJoin, type Way } from '../match.ts';
 import { newId } from '../../model/values/ids.ts';
@@ -62,13 +62,6 @@ export function connect(network: Network, wish: Connection): ChangeSet & { cable
     changes: [...portChanges, create('cable', cable), ...legs],
     sentence: `Connected ${spoken(network, wish.aPortId)} to ${spoken(network, wish.bPortId)} with ${cable.label}${also}`,
   };
-}
-
-/** The metres between two ports' devices, as far as the model knows the way. */
-export function neededM(network: Network, a: Port, b: Port): number | null {
-  const left = network.get('device', a.deviceId);
-  const right = network.get('device', b.deviceId);
-  return left === null || right === null ? null : (estimateLength(network, left, right)?.metres ?? null);
 }
 
 /** A way to join two ports as a connection, with the next label. */

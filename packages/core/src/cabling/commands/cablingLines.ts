@@ -1,3 +1,5 @@
+import type { Device } from '../../model/kinds/equipment/device.ts';
+import type { Port } from '../../model/kinds/lines/port.ts';
 import { findFreePorts, type PortWish } from '../freePorts.ts';
 
 import { speedText } from '../../model/values/speed.ts';
@@ -6,13 +8,61 @@ import { modelTitle } from '../../model/kinds.ts';
 import type { Network } from '../../model/network/network.ts';
 import { cableAt, portTitle } from '../../model/network/ports.ts';
 import { connectPairs, disconnect, reservePort, type Pair } from './cables.ts';
+import { joinDevices } from './join.ts';
 import { deviceRange } from './portRange.ts';
 import type { LineOption } from '../../commands/lineOption.ts';
 
 const refuse = (title: string, detail: string): LineOption[] => [{ does: 'refuse', title, detail }];
 
-/** `connect A to B`, with one port or a range on both sides. */
+/** A device by its name, or a device and one port of it: what a line without ranges can end at. */
+function lineEnd(network: Network, text: string): { device: Device; port: Port | null } | null {
+  const whole = network.findOne('deviceByName', text.toLowerCase());
+  if (whole !== null) return { device: whole, port: null };
+  const range = deviceRange(network, text);
+  if (!range.ok || range.ports.length !== 1) return null;
+  const [port = null] = range.ports;
+  const device = network.get('device', port?.deviceId ?? null);
+  return device === null ? null : { device, port };
+}
+
+/** `connect rt-1 to sw-1 x2`: ports that are not named are chosen. Null where both sides name ports. */
+function joinLine(network: Network, left: string, right: string): LineOption[] | null {
+  const [, far = right, times = '1'] = /^(.*\S)\s+x\s*(\d{1,4})$/i.exec(right.trim()) ?? [];
+  const [a, b] = [lineEnd(network, left.trim()), lineEnd(network, far.trim())];
+  const count = Number(times);
+  // A single word can only be a device.
+  for (const [end, text] of [[a, left.trim()] as const, [b, far.trim()] as const])
+    if (end === null && !/[\s:]/.test(text)) return refuse('Connect', `There is no device ${text}.`);
+  if (a === null || b === null || (a.port !== null && b.port !== null && count === 1)) return null;
+  const made = joinDevices(network, {
+    aDeviceId: a.device.id,
+    bDeviceId: b.device.id,
+    aPortId: a.port?.id ?? null,
+    bPortId: b.port?.id ?? null,
+    count,
+  });
+  if (!made.ok) return refuse('Connect', made.why);
+  const { changes, sentence, lines } = made;
+  const [first] = lines;
+  const cable = made.network.get('cable', first?.cableId ?? null);
+  const type = made.network.get('model', cable?.typeId ?? null);
+  const ports = [first?.aPortId, first?.bPortId].map((id) =>
+    portTitle(made.network, id ?? null).replace(':', ' '),
+  );
+  return [
+    {
+      does: 'change',
+      title: `Connect ${ports.join(' to ')}${lines.length === 1 ? '' : ` and ${lines.length - 1} more`}`,
+      detail: [type === null ? 'no type yet' : modelTitle(type), cable?.label].filter(Boolean).join(', '),
+      set: { changes, sentence },
+    },
+  ];
+}
+
+/** `connect A to B`: two devices, ports chosen for them; or one port or a range on both sides. */
 export function connectLine(network: Network, left: string, right: string): LineOption[] {
+  const joined = joinLine(network, left, right);
+  if (joined !== null) return joined;
   const a = deviceRange(network, left);
   if (!a.ok) return refuse('Connect', a.why);
   const b = deviceRange(network, right);

@@ -17,7 +17,8 @@ import { changeModel } from './changeModel.ts';
 import { deleteDevice } from '../../racks/commands/devices.ts';
 import { addKit, kitContents, kitText, placeKit } from './kits.ts';
 import { deleteModel, draftModel, keepModel, modelProblems, modelWords, shareModel } from './models.ts';
-import { insertModule, modulesFor, takeOutModule } from '../../racks/commands/modules.ts';
+import { insertModule, takeOutModule } from '../../racks/commands/modules.ts';
+import { modulesFor } from '../../racks/slots.ts';
 import { connect, proposeConnection } from '../../cabling/commands/cables.ts';
 import { findPort } from '../../model/network/ports.ts';
 

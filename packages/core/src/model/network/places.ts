@@ -67,9 +67,19 @@ export const devicesInScope = (network: Network, scopeId: string | null): Device
 export const siteCode = (network: Network, placeId: string | null): string | null =>
   placeChain(network, placeId).reduce<string | null>((code, place) => place.code ?? code, null);
 
-/** "KQ-A1 U17", "KQ-A1 side" or the place: where to look for a device. */
+/** What is said of a device that is drawn, and counted, but of which nobody has said where it will stand. */
+export const notPlaced = 'not placed yet';
+
+export const isPlaced = (device: Pick<Device, 'placeId' | 'rackId'>): boolean =>
+  device.placeId !== null || device.rackId !== null;
+
+/** Devices that are not placed yet, by name. */
+export const devicesNotPlaced = (network: Network): Device[] =>
+  network.find('devicesNotPlaced', notPlaced).sort(byName);
+
+/** "KQ-A1 U17", "KQ-A1 side", the place, or that it is not placed yet: where to look for a device. */
 export function whereIs(network: Network, device: Device): string {
   const rack = network.get('rack', device.rackId);
   if (rack !== null) return device.unit === null ? `${rack.name} side` : `${rack.name} U${device.unit}`;
-  return network.get('place', device.placeId)?.name ?? 'no place';
+  return network.get('place', device.placeId)?.name ?? notPlaced;
 }

@@ -10,14 +10,6 @@ import { cableAt } from '../../model/network/ports.ts';
 import { portsFromModule } from '../../catalogue/modelPorts.ts';
 import type { Attempt } from '../../commands/attempt.ts';
 
-/** Modules of the catalogue that a slot of this device takes. */
-export function modulesFor(network: Network, device: Device, slotName: string): CatalogueModel[] {
-  const slot = network.get('model', device.modelId)?.slots.find((one) => one.name === slotName);
-  return [...network.all('model')].filter(
-    (model) => model.form === 'module' && model.moduleFamily === slot?.family && !model.retired,
-  );
-}
-
 /** Puts a module into a slot and adds the ports it brings. */
 export function insertModule(
   network: Network,

@@ -1,7 +1,7 @@
 import { roles } from '../../model/values/roles.ts';
 import { modelTitle } from '../../model/kinds.ts';
 import type { Network } from '../../model/network/network.ts';
-import { devicesInScope, placeOfDevice } from '../../model/network/places.ts';
+import { devicesInScope, isPlaced, notPlaced, placeOfDevice } from '../../model/network/places.ts';
 import { isFree, portsOf } from '../../model/network/ports.ts';
 import type { Column, Table } from '../../report/table.ts';
 
@@ -30,7 +30,9 @@ export function deviceSchedule(network: Network, scopeId: string | null): Table 
       role: roles[device.role].label,
       model: model === null ? null : modelTitle(model),
       status: device.status,
-      place: network.get('place', placeOfDevice(network, device))?.name ?? null,
+      place: isPlaced(device)
+        ? (network.get('place', placeOfDevice(network, device))?.name ?? null)
+        : notPlaced,
       rack: network.get('rack', device.rackId)?.name ?? null,
       unit: device.unit,
       serial: device.serial,

@@ -1,7 +1,7 @@
 import type { Device } from '../../model/kinds/equipment/device.ts';
 import type { Network } from '../../model/network/network.ts';
 import { compareNames } from '../../model/values/order.ts';
-import { placeOfDevice } from '../../model/network/places.ts';
+import { notPlaced, placeOfDevice } from '../../model/network/places.ts';
 import { roles, type RoleFamily } from '../../model/values/roles.ts';
 import { deviceWatts } from '../../catalogue/figures.ts';
 import { powerFlow, type PowerState } from '../../racks/power.ts';
@@ -169,7 +169,7 @@ export function shadingOf(
     classify = byValue(
       devices,
       (device) => network.get('place', placeOfDevice(network, device))?.name ?? null,
-      'no place',
+      notPlaced,
     );
   else if (by.startsWith('own:')) {
     const field = by.slice(4);

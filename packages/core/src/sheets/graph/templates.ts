@@ -2,7 +2,7 @@ import { managementAddressOf } from '../../addressing/management.ts';
 import type { Device } from '../../model/kinds/equipment/device.ts';
 import type { Facet, Sheet } from '../../model/kinds/drawings/sheet.ts';
 import type { Network } from '../../model/network/network.ts';
-import { placeChain, placeOfDevice, siteCode, whereIs } from '../../model/network/places.ts';
+import { placeChain, placeOfDevice, siteCode, isPlaced, whereIs } from '../../model/network/places.ts';
 import { line, say, type Told } from './told.ts';
 import { roles } from '../../model/values/roles.ts';
 
@@ -40,7 +40,7 @@ export const templateFacts: Readonly<Record<string, TemplateFact>> = {
   where: {
     facet: 'places',
     help: 'rack and unit, or place',
-    of: (network, device) => whereIs(network, device) || null,
+    of: (network, device) => (isPlaced(device) ? whereIs(network, device) : null),
   },
   rack: {
     facet: 'places',

@@ -126,6 +126,8 @@ export const deviceKind = defineKind({
     deviceBySerial: (row) => row.serial?.toLowerCase() ?? null,
     /** Of what is not active: planned or retired. */
     devicesByStatus: (row) => notActive(row),
+    /** Drawn, but nobody has said yet where it will stand. */
+    devicesNotPlaced: (row) => (row.placeId === null && row.rackId === null ? 'not placed yet' : null),
     devicesByStack: (row) => row.stack?.toLowerCase() ?? null,
   },
   unique: [{ what: 'name', key: (row) => row.name }],
