@@ -15,6 +15,17 @@ export function growsPorts(network: Network, device: Device): boolean {
 const gigabit = 1e9;
 /** The other half of a power connection (IEC 60320-1: an outlet C13 takes the plug of an inlet C14). */
 const powerMate: Partial<Record<Connector, Connector>> = { C13: 'C14', C14: 'C13', C19: 'C20', C20: 'C19' };
+/** What a port of a speed usually has: copper up to 5 Gbit/s (IEEE 802.3bz), the cages of their names above. */
+const plugs: readonly (readonly [upToBps: number, plug: Connector])[] = [
+  [5e9, 'RJ45'],
+  [10e9, 'SFP+'],
+  [25e9, 'SFP28'],
+  [40e9, 'QSFP+'],
+  [100e9, 'QSFP28'],
+];
+const plugFor = (speedBps: number): Connector | null =>
+  plugs.find(([upToBps]) => speedBps <= upToBps)?.[1] ?? null;
+
 const numbered = /^(.*?)(\d+)$/;
 
 /** The name after the last of these, `eth3` after `eth2`; `eth0` where there is none to count on. */
@@ -35,7 +46,12 @@ export function grownPort(
   network: Network,
   device: Device,
   sort: LineSort,
-  { far, name = null, role }: { far: Port | null; name?: string | null; role: Port['role'] },
+  {
+    far,
+    name = null,
+    role,
+    speedBps: wished = null,
+  }: { far: Port | null; name?: string | null; role: Port['role']; speedBps?: number | null },
 ): Port {
   const ports = portsOf(network, device.id);
   const own = ports.filter((port) =>
@@ -43,11 +59,12 @@ export function grownPort(
   );
   const beyond = far?.connector ?? null;
   const mate = sort === 'power' && beyond !== null ? (powerMate[beyond] ?? beyond) : beyond;
+  const forSpeed = wished === null ? null : plugFor(wished);
   const usual = sort === 'power' ? (role === 'powerIn' ? 'C14' : 'C13') : 'RJ45';
-  const connector = mate ?? own.at(-1)?.connector ?? usual;
+  const connector = mate ?? forSpeed ?? own.at(-1)?.connector ?? usual;
   const alike = own.filter((port) => port.connector === connector);
   const like = alike.at(-1) ?? own.at(-1);
-  const speedBps = sort === 'power' ? null : (far?.speedBps ?? like?.speedBps ?? gigabit);
+  const speedBps = sort === 'power' ? null : (wished ?? far?.speedBps ?? like?.speedBps ?? gigabit);
   return {
     ...blankPort,
     id: newId(),

@@ -5,6 +5,7 @@ export * from './commands/portRange.ts';
 export * from './commands/relabel.ts';
 export * from './exchange/cableColumns.ts';
 export * from './exchange/cableRows.ts';
+export * from './exchange/typed/index.ts';
 export * from './fault.ts';
 export * from './freePorts.ts';
 export * from './labels.ts';

@@ -58,6 +58,14 @@ export interface PortPair {
   b: Port;
 }
 
+/** Whether a port can do a speed that was asked for; one of unknown speed may. */
+export const reaches = (port: Port, speedBps: number | null | undefined): boolean =>
+  speedBps == null || port.speedBps === null || port.speedBps >= speedBps;
+
+/** How little a pair does beyond the speed that was asked for. */
+const nearness = ({ a, b }: PortPair, speedBps: number | null | undefined): number =>
+  speedBps == null ? 0 : -Math.max(0, Math.min(a.speedBps ?? speedBps, b.speedBps ?? speedBps) - speedBps);
+
 /** Families of role at which lines end: an uplink is not for them. */
 const ends: readonly RoleFamily[] = ['endpoints', 'compute'];
 
@@ -118,7 +126,7 @@ export function portsToJoin(
   network: Network,
   a: Device,
   b: Device,
-  at: { a?: Port | null; b?: Port | null; typeId?: string | null } = {},
+  at: { a?: Port | null; b?: Port | null; typeId?: string | null; speedBps?: number | null } = {},
 ): Fitting | null {
   const sort = lineSort(a, b);
   const types = cableTypes(network);
@@ -128,8 +136,13 @@ export function portsToJoin(
   });
   const pairs = (sides[0] ?? [])
     .flatMap((one) => (sides[1] ?? []).map((other): PortPair => ({ a: one, b: other })))
-    .filter((pair) => mismatch(types, pair.a, pair.b) === null)
-    .map((pair) => ({ pair, merits: merits(network, pair, [a, b]) }))
+    .filter(
+      (pair) =>
+        reaches(pair.a, at.speedBps) &&
+        reaches(pair.b, at.speedBps) &&
+        mismatch(types, pair.a, pair.b) === null,
+    )
+    .map((pair) => ({ pair, merits: [nearness(pair, at.speedBps), ...merits(network, pair, [a, b])] }))
     .sort((x, y) => compareMerits(x.merits, y.merits));
   for (const { pair } of pairs) {
     const open = pair.a.connector === null || pair.b.connector === null;

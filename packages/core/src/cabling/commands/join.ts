@@ -8,9 +8,18 @@ import type { Port } from '../../model/kinds/lines/port.ts';
 import { modelTitle } from '../../model/kinds.ts';
 import type { Network } from '../../model/network/network.ts';
 import { filledBy, isFree } from '../../model/network/ports.ts';
+import { speedText } from '../../model/values/speed.ts';
 import { growsPorts, grownPort } from '../grownPort.ts';
 import { cableTypes, mismatch } from '../match.ts';
-import { lineEnds, lineSort, portsToJoin, powerFlow, type Fitting, type LineSort } from '../portsToJoin.ts';
+import {
+  lineEnds,
+  lineSort,
+  portsToJoin,
+  powerFlow,
+  reaches,
+  type Fitting,
+  type LineSort,
+} from '../portsToJoin.ts';
 import { wouldJoin, wouldText } from '../wouldJoin.ts';
 import { connect, connectionOf } from './cables.ts';
 
@@ -21,6 +30,8 @@ export interface JoinWish {
   aPortId?: string | null;
   bPortId?: string | null;
   typeId?: string | null;
+  /** Bit/s that both ends are to do; what is nearest above is taken. */
+  speedBps?: number | null;
   /** Cables beside each other, each with ports of its own; ports that are named are those of the first. */
   count?: number;
 }
@@ -55,15 +66,22 @@ function unusable(network: Network, device: Device, port: Port | null): string |
 }
 
 /** Why nothing joins two devices, and what would. */
-function noPorts(network: Network, a: Device, b: Device, named: readonly (Port | null)[]): string {
+function noPorts(
+  network: Network,
+  a: Device,
+  b: Device,
+  { named, speedBps }: { named: readonly (Port | null)[]; speedBps: number | null },
+): string {
   const sort = lineSort(a, b);
   const [one, other] = named;
   if (one != null && other != null) {
     const reason = mismatch(cableTypes(network), one, other);
     return `${a.name} ${one.name} and ${b.name} ${other.name} cannot be joined: ${reason ?? 'no cable of the catalogue fits'}.`;
   }
-  const ends = [a, b].map((device, at) => lineEnds(network, device, sort, at === 0 ? b : a));
-  const what = sort === 'power' ? ' for power' : '';
+  const ends = [a, b].map((device, at) =>
+    lineEnds(network, device, sort, at === 0 ? b : a).filter((port) => reaches(port, speedBps)),
+  );
+  const what = sort === 'power' ? ' for power' : speedBps === null ? '' : ` of ${speedText(speedBps)}`;
   for (const [at, device] of [a, b].entries()) {
     const own = ends[at] ?? [];
     const far = (ends[1 - at] ?? []).filter((port) => isFree(network, port.id) && port.role !== 'management');
@@ -84,7 +102,7 @@ function endsFor(
   network: Network,
   a: Device,
   b: Device,
-  at: { a: Port | null; b: Port | null; typeId: string | null },
+  at: { a: Port | null; b: Port | null; typeId: string | null; speedBps: number | null },
 ): { network: Network; made: Change[]; fitting: Fitting } | null {
   const found = portsToJoin(network, a, b, at);
   if (found !== null) return { network, made: [], fitting: found };
@@ -99,13 +117,13 @@ function endsFor(
     device: Device,
     far: Port | null,
   ): { network: Network; made: Change[] } | null => {
-    const port = grownPort(start, device, sort, { far, role: roleAt(device) });
+    const port = grownPort(start, device, sort, { far, role: roleAt(device), speedBps: at.speedBps });
     const made = [create('port', port)];
     const applied = applyChanges(start, made);
     return applied.ok ? { network: applied.network, made } : null;
   };
   const farOf = (device: Device, other: Device, named: Port | null): Port | null =>
-    named ?? freeEnds(network, other, sort, device)[0] ?? null;
+    named ?? freeEnds(network, other, sort, device).find((port) => reaches(port, at.speedBps)) ?? null;
   const tries: (readonly [Device, Port | null])[][] = [
     ...(grows[1] === true ? [[[b, farOf(b, a, at.a)] as const]] : []),
     ...(grows[0] === true ? [[[a, farOf(a, b, at.b)] as const]] : []),
@@ -160,13 +178,20 @@ export function joinDevices(network: Network, wish: JoinWish): JoinAttempt {
   for (let at = 0; at < count; at++) {
     const named = (id: string | null | undefined): Port | null =>
       at === 0 ? staged.get('port', id ?? null) : null;
-    const ports = { a: named(wish.aPortId), b: named(wish.bPortId), typeId: wish.typeId ?? null };
+    const ports = {
+      a: named(wish.aPortId),
+      b: named(wish.bPortId),
+      typeId: wish.typeId ?? null,
+      speedBps: wish.speedBps ?? null,
+    };
     const why = unusable(staged, a, ports.a) ?? unusable(staged, b, ports.b);
     if (why !== null) return refuse(why);
     const ends = endsFor(staged, a, b, ports);
     if (ends === null) {
       const short = at === 0 ? '' : `Only ${at} of ${count} cables fit. `;
-      return refuse(`${short}${noPorts(staged, a, b, [ports.a, ports.b])}`);
+      return refuse(
+        `${short}${noPorts(staged, a, b, { named: [ports.a, ports.b], speedBps: ports.speedBps })}`,
+      );
     }
     const { fitting } = ends;
     const made = connect(ends.network, connectionOf(ends.network, fitting.a, fitting.b, fitting.way));

@@ -2,7 +2,8 @@ import { newId } from '../../model/values/ids.ts';
 import { blankPlace, type Place } from '../../model/kinds/sites/place.ts';
 import type { Staging } from '../../exchange/staging.ts';
 
-const kindByDepth: readonly Place['kind'][] = ['site', 'building', 'floor'];
+/** What a place is by how deep it lies, where nothing else is said: then rooms. */
+export const kindByDepth: readonly Place['kind'][] = ['site', 'building', 'floor'];
 
 /** The place of a path, made with all that is missing around it; null when a name in it is empty. */
 export function ensurePlace(
