@@ -2,6 +2,7 @@ export * from './capacity.ts';
 export * from './commands/copyDevices.ts';
 export * from './commands/devices.ts';
 export * from './commands/modules.ts';
+export * from './commands/placeDevices.ts';
 export * from './commands/racking.ts';
 export * from './deviceNames.ts';
 export * from './fit.ts';

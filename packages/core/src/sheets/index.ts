@@ -1,3 +1,4 @@
+export * from './commands/drawDevices.ts';
 export * from './commands/marks.ts';
 export * from './commands/sheets.ts';
 export * from './exchange/graphs.ts';
@@ -12,6 +13,8 @@ export * from './graph/sheetGraph.ts';
 export * from './graph/shownGraph.ts';
 export { templateFacts, unknownFacts } from './graph/templates.ts';
 export * from './layout/arrange.ts';
+export * from './layout/formations.ts';
+export * from './layout/nearestFree.ts';
 export { labelSize } from './layout/ends.ts';
 export { grid, snap } from './layout/lattice.ts';
 export { lineSize, nameSize, tabWidth } from './layout/plateSizes.ts';

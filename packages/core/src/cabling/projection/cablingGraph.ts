@@ -6,7 +6,7 @@ import { byName } from '../../model/values/order.ts';
 import { devicesInScope, placeChain, placeOfDevice, placesWithin } from '../../model/network/places.ts';
 import { roles } from '../../model/values/roles.ts';
 import { bundle, stubsOf } from './bundling.ts';
-import { foldsOf, pairName, pairsOf, pluralOf } from './folding.ts';
+import { apartByHand, foldsOf, pairName, pairsOf, pluralOf } from './folding.ts';
 import { linkShading } from './linkShading.ts';
 import { addProviders } from './providers.ts';
 import { sheetsByPlace, type Kept, type SheetReading } from '../../sheets/graph/reading.ts';
@@ -25,8 +25,9 @@ function chosenDevices(
   { items }: Kept,
 ): Pick<SheetReading, 'waiting' | 'away'> & { devices: Device[] } {
   const power = sheet.show.includes('power');
+  /** What was put on the sheet by hand is there whether or not it has ports yet. */
   const drawn = (device: Device): boolean =>
-    (sheet.picked || network.countOf('portsByDevice', device.id) > 0) &&
+    (sheet.picked || items.has(device.id) || network.countOf('portsByDevice', device.id) > 0) &&
     (power || (device.role !== 'PD' && device.role !== 'UP'));
   const wanted = sheet.picked
     ? [...items.values()]
@@ -87,7 +88,8 @@ export function cablingGraph(network: Network, sheet: Sheet, kept: Kept, today: 
       (wire.b.device === null || devices.has(wire.b.device.id)),
   );
   const pairs = reading.pairs ? pairsOf(all, shownWires, placeOf) : new Map<string, string>();
-  const folds = foldsOf(all, shownWires, placeOf);
+  const byHand = (id: string): boolean => kept.items.get(id)?.x != null;
+  const folds = apartByHand(foldsOf(all, shownWires, placeOf), byHand);
   const opened = (fold: string): boolean => reading.unfolded === true || reading.unfolded.includes(fold);
   const idOf = (device: Device): string => {
     const place = closedIn(device);

@@ -48,6 +48,19 @@ export function foldsOf(
   return folds;
 }
 
+/**
+ * Folds of which at most one device was put somewhere by hand: two that a person placed apart stay apart. One place
+ * is that of the folded plate.
+ */
+export function apartByHand(
+  folds: ReadonlyMap<string, string>,
+  byHand: (deviceId: string) => boolean,
+): Map<string, string> {
+  const placed = new Map<string, number>();
+  for (const [id, fold] of folds) if (byHand(id)) placed.set(fold, (placed.get(fold) ?? 0) + 1);
+  return new Map([...folds].filter(([, fold]) => (placed.get(fold) ?? 0) < 2));
+}
+
 const numbered = /^(.*?)(\d+)$/;
 const pairedRoles: readonly Role[] = ['RT', 'SW', 'FW', 'LB', 'ST', 'SV'];
 /** Larger groups are rings or rows rather than stacks. */
