@@ -14,6 +14,7 @@ export * from './light.ts';
 export * from './link.ts';
 export * from './match.ts';
 export * from './poe.ts';
+export * from './portRow.ts';
 export * from './portsToJoin.ts';
 export * from './projection/endFacts.ts';
 export { linkColourings } from './projection/linkShading.ts';

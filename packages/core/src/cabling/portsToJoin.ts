@@ -102,6 +102,12 @@ function compareMerits(x: readonly number[], y: readonly number[]): number {
 /** Whether a way is one cable with one plug at each end: what a pulled line means. */
 const plain = (way: Way): boolean => way.type.legsA === 1 && way.type.legsB === 1;
 
+/** The ways to join two ports by a cable with one plug at each end, best first. */
+export const waysBetween = (network: Network, a: Port, b: Port): Way[] =>
+  a.connector === null || b.connector === null
+    ? []
+    : waysToJoin(network, a, b, neededM(network, a, b)).fits.filter(plain);
+
 /** The best way with one plug at each end; null where a plug is not known, so that none can be chosen. */
 export function plainWay(network: Network, { a, b }: PortPair, typeId: string | null = null): Way | null {
   if (a.connector === null || b.connector === null) return null;

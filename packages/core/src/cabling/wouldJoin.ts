@@ -25,6 +25,24 @@ function brings(types: readonly CatalogueModel[], model: CatalogueModel, far: re
   return ports.some((port) => far.some((other) => mismatch(types, port, other) === null));
 }
 
+/** Models of devices that could stand at the other end of these ports, those without a maker first, by title. */
+export function modelsAtEnd(network: Network, far: readonly Port[]): CatalogueModel[] {
+  const types = cableTypes(network);
+  const grows = (model: CatalogueModel): boolean => model.maker === null && model.part === null;
+  return [...network.all('model')]
+    .filter(
+      (model) =>
+        model.form === 'device' &&
+        !model.retired &&
+        model.role !== null &&
+        (grows(model) || (model.part === null && brings(types, model, far))),
+    )
+    .sort(
+      (x, y) =>
+        Number(y.maker === null) - Number(x.maker === null) || compareNames(modelTitle(x), modelTitle(y)),
+    );
+}
+
 /**
  * What would give a device a port that matches one of these: modules for its empty slots first, then models of its
  * maker and role with more of them; two of each at most, cheapest first, by title where prices are alike or unknown.

@@ -4,5 +4,6 @@ export * from './commands/kits.ts';
 export * from './commands/models.ts';
 export * from './faceplate.ts';
 export * from './figures.ts';
+export * from './generic.ts';
 export * from './modelPorts.ts';
 export * from './projection/modelFace.ts';

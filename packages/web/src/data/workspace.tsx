@@ -12,8 +12,11 @@ export type Dock =
   | { form: 'addDevice'; rackId: string | null; unit: number | null; modelId?: string | null }
   | { form: 'trace'; portId: string };
 
-/** What a key asks of a part of the page: the line to be typed into, the name of what is selected to be edited. */
-export type Ask = 'command line' | 'name';
+/**
+ * What a key asks of a part of the page: the line to be typed into, the name of what is selected to be edited in its
+ * record or where it is drawn, what is selected to be joined to something on the drawing.
+ */
+export type Ask = 'command line' | 'name' | 'plate name' | 'join';
 
 /** A model to be opened in the editor, or a variant of it. */
 export interface ModelEdit {
@@ -22,9 +25,10 @@ export interface ModelEdit {
 }
 
 interface Workspace {
-  ask: (what: Ask) => void;
-  /** Answers from now on, until what it gives is called. */
-  onAsk: (what: Ask, answer: () => void) => () => void;
+  /** Whether anything answered. */
+  ask: (what: Ask) => boolean;
+  /** Answers from now on, until what it gives is called; false: it has nothing to say just now. */
+  onAsk: (what: Ask, answer: () => unknown) => () => void;
   /** Asked by a record and taken by the catalogue. */
   modelEdit: ModelEdit | null;
   setModelEdit: (wish: ModelEdit | null) => void;
@@ -59,14 +63,16 @@ export function WorkspaceProvider({ children }: { children: ReactNode }): ReactN
   const [historyOpen, setHistoryOpen] = useState(false);
   const [keysOpen, setKeysOpen] = useState(false);
   const [ghost, setGhost] = useState<Ghost | null>(null);
-  const answers = useRef(new Map<Ask, Set<() => void>>());
+  const answers = useRef(new Map<Ask, Set<() => unknown>>());
   const onAsk = useCallback<Workspace['onAsk']>((what, answer) => {
     const known = answers.current.get(what) ?? new Set();
     answers.current.set(what, known.add(answer));
     return () => void known.delete(answer);
   }, []);
   const ask = useCallback<Workspace['ask']>((what) => {
-    for (const answer of answers.current.get(what) ?? []) answer();
+    let answered = false;
+    for (const answer of answers.current.get(what) ?? []) answered = answer() !== false || answered;
+    return answered;
   }, []);
   const value = useMemo(
     () => ({

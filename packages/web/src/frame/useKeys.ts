@@ -11,10 +11,10 @@ export function useKeys(): void {
   const where = useWhereabouts();
   const workspace = useWorkspace();
   useEffect(() => {
-    const openLine = (): void => workspace.ask('command line');
+    const openLine = (): void => void workspace.ask('command line');
     const connect = (): void => {
       const { selection } = where;
-      if (!canEdit) return;
+      if (!canEdit || workspace.ask('join')) return;
       const aPortId = selection?.kind === 'port' ? selection.id : null;
       const aDeviceId =
         selection?.kind === 'device' ? selection.id : (view.network.get('port', aPortId)?.deviceId ?? null);
@@ -28,11 +28,11 @@ export function useKeys(): void {
       const portId = selection?.kind === 'port' ? selection.id : (line?.aPortId ?? line?.bPortId ?? null);
       if (portId !== null) workspace.setDock({ form: 'trace', portId });
     };
-    const plain: Record<string, () => void> = {
+    const plain: Record<string, () => unknown> = {
       '/': openLine,
       c: connect,
       t: trace,
-      e: () => workspace.ask('name'),
+      e: () => workspace.ask('plate name') || workspace.ask('name'),
       '\\': () => workspace.setRecordOpen(!workspace.recordOpen),
       '=': () => workspace.setStripOpen(!workspace.stripOpen),
       '?': () => workspace.setKeysOpen(true),

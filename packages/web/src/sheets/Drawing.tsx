@@ -1,21 +1,32 @@
-import type { Sheet } from '@visograph/core/model';
+import type { Device, Network, Sheet } from '@visograph/core/model';
 import {
   addSheet,
   boxAround,
   pagesOf,
   type DrawingPlan,
+  type Plate,
+  type Point,
   type Scene,
   type SceneLink,
   type SceneStub,
 } from '@visograph/core/sheets';
 import { diagramBox } from '@visograph/drawing';
-import { useMemo, useState, type ReactNode } from 'react';
+import { useCallback, useEffect, useMemo, useState, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { useWorkspace } from '../data/workspace.tsx';
 import { useKeysHere } from '../kit/useKeysHere.ts';
-import { Empty, Work } from '../kit/panel/panels.tsx';
+import { Work } from '../kit/panel/panels.tsx';
 import { SheetHead } from './SheetHead.tsx';
+import { Palette } from './draw/Palette.tsx';
+import { Blank } from './draw/Blank.tsx';
+import { JoinTo } from './draw/JoinTo.tsx';
+import { LinePanel } from './draw/LinePanel.tsx';
+import { TypedPanel } from './draw/TypedPanel.tsx';
+import { useFresh } from './draw/useFresh.ts';
+import { useLines } from './draw/useLines.ts';
+import { useStamp, type Stamp } from './draw/useStamp.ts';
+import { noteUsed } from './draw/usedLately.ts';
 import { Board, Stage, Waiting } from './stage.tsx';
 import { useChosenOnSheet } from './surface/acts/useChosenOnSheet.ts';
 import { useSheetLight } from './surface/acts/useSheetLight.ts';
@@ -23,12 +34,11 @@ import { useSheetWays } from './surface/acts/useSheetWays.ts';
 import type { LinkActs } from './surface/LinkLayer.tsx';
 import { PageFrames } from './surface/PageFrames.tsx';
 import { SheetCanvas } from './surface/SheetCanvas.tsx';
-import { markNodeId } from './surface/sheetNodes.tsx';
+import { markNodeId, type Renaming } from './surface/sheetNodes.tsx';
 import { ChosenTools } from './tools/ChosenTools.tsx';
 import { DataStrip } from './tools/DataStrip.tsx';
 import { DeleteAsk } from './tools/DeleteAsk.tsx';
 import { KeyLine } from './tools/KeyLine.tsx';
-import { Palette } from './tools/Palette.tsx';
 import { PasteAsk } from './tools/PasteAsk.tsx';
 import { SheetReads } from './tools/SheetReads.tsx';
 import { Tray } from './tools/Tray.tsx';
@@ -40,16 +50,34 @@ interface DrawingProps {
   scene: Scene;
   pending: boolean;
   failed: string | null;
+  /** A network to be drawn in place of the real one, while a text is typed. */
+  onPreview: (network: Network | null) => void;
+  previewed: Network | null;
 }
 
 /** A sheet that is drawn: its head, the drawing with what can be done on it, and the rows behind it. */
-export function Drawing({ sheet, plan, scene, pending, failed }: DrawingProps): ReactNode {
-  const { view, commit, canEdit } = useProject();
+export function Drawing({
+  sheet,
+  plan,
+  scene,
+  pending,
+  failed,
+  onPreview,
+  previewed,
+}: DrawingProps): ReactNode {
+  const { project, view, commit, canEdit: mayEdit } = useProject();
+  // What is typed and not yet taken over is only looked at.
+  const canEdit = mayEdit && previewed === null;
   const { network } = view;
   const { go, select } = useWhereabouts();
-  const { setDock, stripOpen } = useWorkspace();
+  const { onAsk, stripOpen } = useWorkspace();
   const [showOpen, setShowOpen] = useState(false);
-  const [palette, setPalette] = useState(false);
+  const empty = plan.graph.nodes.length === 0 && scene.marks.length === 0;
+  const cables = sheet.projection === 'cabling';
+  const [palette, setPalette] = useState(() => empty && mayEdit && cables);
+  const [typedOpen, setTypedOpen] = useState(false);
+  const [renaming, setRenaming] = useState<Renaming | null>(null);
+  const setFresh = useFresh(setRenaming);
   const [frames, setFrames] = useState(false);
   const pages = useMemo(
     () => (frames ? pagesOf(diagramBox(scene), sheet.page) : null),
@@ -74,6 +102,57 @@ export function Drawing({ sheet, plan, scene, pending, failed }: DrawingProps): 
     [acts, select],
   );
   const { plates, markIds, around } = useChosenOnSheet(scene, chosen);
+  const showDrawn = useCallback(
+    (ids: string[]): void => {
+      const [first] = ids;
+      setWanted(ids);
+      if (first === undefined) return;
+      if (ids.length === 1) select({ kind: 'device', id: first });
+      setFresh(ids.length === 1 ? first : null);
+    },
+    [select, setFresh],
+  );
+  const put = useCallback(
+    (stamp: Stamp, at: Point): void => {
+      const ids = acts.draw({ ...stamp, at });
+      if (ids.length > 0) noteUsed(project.id, stamp.modelId);
+      showDrawn(ids);
+    },
+    [acts, project.id, showDrawn],
+  );
+  const stamping = useStamp(scene, network, sheet.scopeId, put);
+  const lines = useLines(scene, acts, showDrawn);
+  const pullable = useCallback(
+    (plate: Plate): Device | null => {
+      const joins = canEdit && cables && plate.deviceIds.length > 0;
+      return joins ? network.get('device', plate.deviceIds[0] ?? null) : null;
+    },
+    [canEdit, cables, network],
+  );
+  const lineAt = useMemo(() => {
+    const ids = new Set(lines.line?.cableIds ?? []);
+    const drawn = scene.links.find((link) => link.cableIds.some((id) => ids.has(id)));
+    const points = drawn?.points ?? [];
+    return points[Math.floor(points.length / 2)] ?? null;
+  }, [lines.line, scene]);
+  const [onlyPlate] = plates;
+  useEffect(
+    () =>
+      onAsk('join', () => {
+        const from = plates.filter((plate) => pullable(plate) !== null).map((plate) => plate.id);
+        if (from.length === 0) return false;
+        return lines.askEnd(from);
+      }),
+    [onAsk, plates, pullable, lines],
+  );
+  useEffect(
+    () =>
+      onAsk('plate name', () => {
+        if (plates.length !== 1 || onlyPlate?.form !== 'device' || !canEdit) return false;
+        return setRenaming({ id: onlyPlate.id });
+      }),
+    [onAsk, plates, onlyPlate, canEdit],
+  );
 
   const { openPlace, openPlate, pickPlate } = useSheetWays(acts);
   const paste = (): void => {
@@ -83,7 +162,8 @@ export function Drawing({ sheet, plan, scene, pending, failed }: DrawingProps): 
   };
   const keys = useMemo(
     (): Record<string, () => void> => ({
-      '.': () => setShowOpen(true),
+      '.': () => setShowOpen((open) => !open),
+      m: () => mayEdit && setPalette((open) => !open),
       ...(canEdit
         ? {
             Delete: () => chosen.length > 0 && setAsking('delete'),
@@ -99,12 +179,12 @@ export function Drawing({ sheet, plan, scene, pending, failed }: DrawingProps): 
     }),
     // `paste` reads nothing that is not listed.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-    [canEdit, chosen, acts, plates, markIds, scene],
+    [canEdit, mayEdit, chosen, acts, plates, markIds, scene],
   );
   useKeysHere(keys);
   const arranged = plan.arranged || [...plan.links.values()].some((link) => link.bends.length > 0);
   const [deviceId] = plates.length === 1 ? (plates[0]?.deviceIds ?? []) : [];
-  const empty = plan.graph.nodes.length === 0 && scene.marks.length === 0;
+  const textOf = (plates.length > 0 ? plates : scene.plates).flatMap((plate) => plate.deviceIds);
   return (
     <Work>
       <SheetHead
@@ -120,6 +200,8 @@ export function Drawing({ sheet, plan, scene, pending, failed }: DrawingProps): 
         }}
         palette={palette}
         onPalette={setPalette}
+        typed={typedOpen}
+        onTyped={setTypedOpen}
         showOpen={showOpen}
         onShowOpen={setShowOpen}
         frames={frames}
@@ -128,65 +210,98 @@ export function Drawing({ sheet, plan, scene, pending, failed }: DrawingProps): 
       />
       <SheetReads sheet={sheet} />
       <Stage>
-        {palette && <Palette />}
+        {palette && mayEdit && (
+          <Palette
+            stamp={stamping.stamp}
+            onTake={stamping.take}
+            onCarry={stamping.carry}
+            onPut={stamping.putInMiddle}
+            onClose={() => {
+              stamping.take(null);
+              setPalette(false);
+            }}
+          />
+        )}
         <Board>
           {(pending || failed !== null) && (
             <Waiting role="status">
               {failed === null ? 'Drawing …' : `It could not be drawn: ${failed}`}
             </Waiting>
           )}
-          {empty && plan.waiting.length + plan.away.length === 0 ? (
-            <Empty title="Nothing to draw here yet">
-              {sheet.picked
-                ? 'No device is on this sheet any more.'
-                : 'Devices with ports in this place appear here by themselves.'}
-            </Empty>
-          ) : (
-            <SheetCanvas
-              sheetId={sheet.id}
-              scene={scene}
-              fitTo={fitTo}
-              groups={sheet.groups}
-              canEdit={canEdit}
-              lit={lit}
-              litLink={litLink}
-              heldLink={heldLink}
-              linkActs={linkActs}
-              wanted={wanted}
-              onChosen={setChosen}
-              onMoved={acts.keepMoved}
-              onOpenPlate={openPlate}
-              onPickPlate={pickPlate}
-              onPickMark={(id) => select({ kind: 'mark', id })}
-              onPickNothing={() => select(null)}
-              onOpenMark={(id) => {
-                const to = network.get('mark', id)?.linkSheetId ?? null;
-                if (to !== null) go({ sheetId: to, selection: null });
-              }}
-              onOpenContainer={(id) =>
-                openPlace(id, scene.containers.find((container) => container.id === id)?.sheetId ?? null)
-              }
-              onLink={(from, to) => {
-                const device = (id: string): string | null =>
-                  scene.plates.find((plate) => plate.id === id)?.deviceIds[0] ?? null;
-                setDock({
-                  form: 'connect',
-                  aPortId: null,
-                  aDeviceId: device(from),
-                  bPortId: null,
-                  bDeviceId: device(to),
-                });
-              }}
-              onRename={acts.rename}
-              onResize={acts.resize}
-              onCorners={acts.corners}
-              onDropModel={(modelId, at) => {
-                const id = acts.dropModel(modelId, at);
-                if (id !== null) select({ kind: 'device', id });
-              }}
-            >
-              {pages !== null && <PageFrames pages={pages} size={sheet.page.size} />}
-            </SheetCanvas>
+          {empty && plan.waiting.length + plan.away.length === 0 && (
+            <Blank
+              sheet={sheet}
+              canEdit={mayEdit}
+              onModels={() => setPalette(true)}
+              onTyped={() => setTypedOpen(true)}
+              open={palette || typedOpen}
+            />
+          )}
+          <SheetCanvas
+            sheetId={sheet.id}
+            scene={scene}
+            fitTo={fitTo}
+            groups={sheet.groups}
+            canEdit={canEdit}
+            lit={lit}
+            litLink={litLink}
+            heldLink={heldLink}
+            linkActs={linkActs}
+            wanted={wanted}
+            onChosen={setChosen}
+            onMoved={acts.keepMoved}
+            onOpenPlate={openPlate}
+            onPickPlate={pickPlate}
+            onPickMark={(id) => select({ kind: 'mark', id })}
+            onPickNothing={() => select(null)}
+            onOpenMark={(id) => {
+              const to = network.get('mark', id)?.linkSheetId ?? null;
+              if (to !== null) go({ sheetId: to, selection: null });
+            }}
+            onOpenContainer={(id) =>
+              openPlace(id, scene.containers.find((container) => container.id === id)?.sheetId ?? null)
+            }
+            stamping={stamping}
+            lines={lines}
+            pullable={pullable}
+            power={sheet.show.includes('power')}
+            renaming={renaming}
+            setRenaming={setRenaming}
+            onRename={acts.rename}
+            onResize={acts.resize}
+            onCorners={acts.corners}
+          >
+            {pages !== null && <PageFrames pages={pages} size={sheet.page.size} />}
+            {lines.end !== null && (
+              <JoinTo
+                lines={lines}
+                network={network}
+                from={scene.plates
+                  .filter(({ id }) => lines.end?.from.plateIds.includes(id))
+                  .map(({ name }) => name)
+                  .join(', ')}
+                here={new Set(scene.plates.flatMap((plate) => plate.deviceIds))}
+                fromIds={
+                  new Set(
+                    scene.plates
+                      .filter(({ id }) => lines.end?.from.plateIds.includes(id))
+                      .flatMap((plate) => plate.deviceIds),
+                  )
+                }
+              />
+            )}
+            {lines.line !== null && lineAt !== null && (
+              <LinePanel line={lines.line} lines={lines} network={network} at={lineAt} />
+            )}
+          </SheetCanvas>
+          {typedOpen && mayEdit && (
+            <TypedPanel
+              deviceIds={textOf}
+              placeId={sheet.scopeId}
+              onPreview={onPreview}
+              onTaken={(ids) => setWanted(ids)}
+              onClose={() => setTypedOpen(false)}
+            />
           )}
           {canEdit && (
             <ChosenTools

@@ -1,6 +1,6 @@
 import type { Sheet } from '@visograph/core/model';
 import { tidySheet, type Scene } from '@visograph/core/sheets';
-import { AlignStartVertical, Cable, Eye, LayoutGrid, Printer, Rows3 } from 'lucide-react';
+import { AlignStartVertical, Cable, Eye, LayoutGrid, Printer, Rows3, TextCursorInput } from 'lucide-react';
 import type { ComponentProps, ReactNode } from 'react';
 import { DialogTrigger } from 'react-aria-components';
 import { useProject } from '../data/project.tsx';
@@ -23,6 +23,8 @@ interface Props {
   onInsert: ComponentProps<typeof AddMenu>['onInsert'];
   palette: boolean;
   onPalette: (open: boolean) => void;
+  typed: boolean;
+  onTyped: (open: boolean) => void;
   showOpen: boolean;
   onShowOpen: (open: boolean) => void;
   frames: boolean;
@@ -40,6 +42,8 @@ export function SheetHead({
   onInsert,
   palette,
   onPalette,
+  typed,
+  onTyped,
   showOpen,
   onShowOpen,
   frames,
@@ -66,8 +70,17 @@ export function SheetHead({
               icon={LayoutGrid}
               word="Models"
               aria-pressed={palette}
+              keycap="M"
               onPress={() => onPalette(!palette)}
             />
+            {sheet.projection === 'cabling' && (
+              <Tool
+                icon={TextCursorInput}
+                word="As text"
+                aria-pressed={typed}
+                onPress={() => onTyped(!typed)}
+              />
+            )}
             <DialogTrigger isOpen={showOpen} onOpenChange={onShowOpen}>
               <Tool icon={Eye} word="Show" keycap="." />
               <Floating>

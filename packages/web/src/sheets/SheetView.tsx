@@ -1,7 +1,7 @@
-import type { Sheet } from '@visograph/core/model';
+import type { Network, Sheet } from '@visograph/core/model';
 import { addSheet } from '@visograph/core/sheets';
 import { ReactFlowProvider } from '@xyflow/react';
-import { useDeferredValue, useMemo, type ReactNode } from 'react';
+import { useDeferredValue, useMemo, useState, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { useShown } from '../data/shown.ts';
 import { useWhereabouts } from '../data/location.ts';
@@ -14,7 +14,9 @@ import { lockedAsIn, planFor, useScene } from './useScene.ts';
 /** One sheet: the drawing, and below it the rows behind it. */
 export function SheetView({ sheet }: { sheet: Sheet }): ReactNode {
   const { view, commit } = useProject();
-  const network = useDeferredValue(useShown());
+  const [previewed, setPreviewed] = useState<Network | null>(null);
+  const shown = useDeferredValue(useShown());
+  const network = previewed ?? shown;
   const current = network.get('sheet', sheet.id) ?? sheet;
   const plan = planFor(network, current);
   const { scene: drawn, pending, failed } = useScene(plan);
@@ -55,7 +57,15 @@ export function SheetView({ sheet }: { sheet: Sheet }): ReactNode {
     );
   return (
     <ReactFlowProvider>
-      <Drawing sheet={current} plan={plan} scene={scene} pending={pending} failed={failed} />
+      <Drawing
+        sheet={current}
+        plan={plan}
+        scene={scene}
+        pending={pending}
+        failed={failed}
+        previewed={previewed}
+        onPreview={setPreviewed}
+      />
     </ReactFlowProvider>
   );
 }

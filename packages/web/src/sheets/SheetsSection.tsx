@@ -83,9 +83,17 @@ export default function SheetsSection(): ReactNode {
         </div>
       </WorkHead>
       {sheets.length === 0 ? (
-        <Empty title="No sheet of this place yet">
-          {canEdit ? 'A sheet draws itself from the model; you arrange it afterwards.' : whoCan('draw one')}
-          {canEdit && <Button onPress={() => add('cabling')}>Draw one</Button>}
+        <Empty title={network.count('device') === 0 ? 'Nothing is drawn yet' : 'No sheet of this place yet'}>
+          {!canEdit
+            ? whoCan('draw one')
+            : network.count('device') === 0
+              ? 'Begin with a blank sheet: drop devices on it and pull lines between them. Rooms, racks and addresses can come later.'
+              : 'A sheet draws itself from the model; you arrange it afterwards.'}
+          {canEdit && (
+            <Button $tone="primary" onPress={() => add('cabling')}>
+              {network.count('device') === 0 ? 'Begin with a blank sheet' : 'Draw one'}
+            </Button>
+          )}
         </Empty>
       ) : (
         <List>

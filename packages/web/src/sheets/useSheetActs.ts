@@ -1,14 +1,7 @@
-import { create, type Change, type ChangeSet } from '@visograph/core/change';
+import { type Change, type ChangeSet } from '@visograph/core/change';
 import { editRow, type Attempt } from '@visograph/core/commands';
-import {
-  placeOfDevice,
-  blankSheetItem,
-  newId,
-  type Mark,
-  type MarkForm,
-  type Sheet,
-} from '@visograph/core/model';
-import { addDevice, copyDevices, nextDeviceName } from '@visograph/core/racks';
+import { placeOfDevice, type Mark, type MarkForm, type Sheet } from '@visograph/core/model';
+import { copyDevices } from '@visograph/core/racks';
 import {
   addMark,
   align,
@@ -16,8 +9,10 @@ import {
   collapsePlace,
   copyMarks,
   distribute,
+  drawDevices,
   leaveOut,
   mirror,
+  placeAt,
   placeOnSheet,
   removeMarks,
   sameSize,
@@ -29,6 +24,7 @@ import {
   type Alignment,
   type Box,
   type DrawingPlan,
+  type DrawWish,
   type Plate,
   type Point,
   type Scene,
@@ -36,6 +32,7 @@ import {
 } from '@visograph/core/sheets';
 import { useMemo } from 'react';
 import { useProject } from '../data/project.tsx';
+import { newPlateSize } from './draw/useStamp.ts';
 import type { SlidLabel } from './surface/LinkLayer.tsx';
 import type { Moved } from './surface/acts/moved.ts';
 
@@ -64,7 +61,9 @@ export interface SheetActs {
   resize: (markId: string, box: Box) => void;
   corners: (markId: string, points: readonly Point[]) => void;
   removeMarks: (ids: readonly string[]) => void;
-  dropModel: (modelId: string, at: Point) => string | null;
+  /** Devices of a model to be put on the sheet; null where they cannot be: then it was told why. */
+  drawing: (wish: Omit<DrawWish, 'placeId'>) => { set: ChangeSet; deviceIds: string[] } | null;
+  draw: (wish: Omit<DrawWish, 'placeId'>) => string[];
   copy: (plates: readonly Plate[], markIds: readonly string[]) => void;
   pasteMarks: () => string[];
   pasteDevices: () => string[];
@@ -128,6 +127,22 @@ export function useSheetActs(sheet: Sheet, plan: DrawingPlan, scene: Scene | nul
           (what) => `${verb} ${what} on sheet ${sheet.name}`,
         ),
       );
+    const drawing: SheetActs['drawing'] = (wish) => {
+      const placeId = placeAt(network, sheet, scene?.containers ?? [], wish.at);
+      const made = drawDevices(
+        network,
+        sheet,
+        { ...wish, placeId },
+        {
+          taken: plates.map((plate) => plate.box),
+          fixed: positions(new Map()),
+          size: newPlateSize(network, wish.modelId, placeId),
+        },
+      );
+      if (made.attempt.ok) return { set: made.attempt.set, deviceIds: made.deviceIds };
+      sync.announce({ tone: 'bad', text: made.attempt.why });
+      return null;
+    };
     return {
       commit,
       keepMoved,
@@ -227,39 +242,10 @@ export function useSheetActs(sheet: Sheet, plan: DrawingPlan, scene: Scene | nul
         commit(changeMark(sheet, mark, { points: own }, 'Reshaped'));
       },
       removeMarks: (ids) => void commit(removeMarks(sheet, marksOf(ids))),
-      dropModel: (modelId, at) => {
-        const model = network.get('model', modelId);
-        if (model?.role == null) return null;
-        const container = [...(scene?.containers ?? [])]
-          .reverse()
-          .find(
-            ({ box }) =>
-              at.x >= box.x && at.y >= box.y && at.x <= box.x + box.width && at.y <= box.y + box.height,
-          );
-        const rack = network.get('rack', container?.id ?? null);
-        const placeId = rack?.placeId ?? container?.id ?? sheet.scopeId;
-        if (placeId === null) {
-          sync.announce({
-            tone: 'bad',
-            text: 'A device needs a place: let it go over one, or draw a sheet of a place.',
-          });
-          return null;
-        }
-        const name = nextDeviceName(network, placeId, model.role, model.id);
-        const set = addDevice(network, { name, modelId, rackId: null, placeId, unit: null });
-        if (set === null) return null;
-        const spot = new Map([...positions(new Map())]);
-        const placed = placeOnSheet(network, sheet, spot);
-        const item = create('sheetItem', {
-          ...blankSheetItem,
-          id: newId(),
-          sheetId: sheet.id,
-          subjectKind: 'device',
-          subjectId: set.deviceId,
-          x: Math.round(at.x / 8) * 8,
-          y: Math.round(at.y / 8) * 8,
-        });
-        return commit({ ...set, changes: [...set.changes, ...placed.changes, item] }) ? set.deviceId : null;
+      drawing,
+      draw: (wish) => {
+        const drawn = drawing(wish);
+        return drawn !== null && commit(drawn.set) ? drawn.deviceIds : [];
       },
       copy: (chosen, markIds) => {
         const devices = chosen.filter((plate) => plate.form === 'device');

@@ -7,7 +7,7 @@ import { portsOf } from '../../model/network/ports.ts';
 import { cablesOf, called, changed, drawn } from '../../testing/testDrawn.ts';
 import { interpretLine } from '../../commands/line.ts';
 import { connectPairs } from './cables.ts';
-import { joinAll, joinDevices, joinOtherwise, type JoinWish } from './join.ts';
+import { joinAll, joinDevices, joinOtherwise, takeLineBack, type JoinWish } from './join.ts';
 
 const wish = (network: Network, a: string, b: string, rest: Partial<JoinWish> = {}): JoinWish => ({
   aDeviceId: called(network, a).id,
@@ -178,6 +178,27 @@ describe('made otherwise', () => {
       'C-00002',
       'C-00003',
     ]);
+  });
+
+  test('and otherwise again, and taken back: the network is as it was', () => {
+    const start = drawn({ 'rt-1': 'Generic router', 'sw-1': 'AX-2424P' });
+    const asked = wish(start, 'rt-1', 'sw-1');
+    const first = joinDevices(start, asked);
+    if (!first.ok) throw new Error(first.why);
+    let network = changed(start, first.changes);
+    let made = first.made;
+    for (const count of [6, 2, 4]) {
+      const next = joinOtherwise(network, made, { ...asked, count });
+      if (!next.ok) throw new Error(next.why);
+      network = changed(network, next.changes);
+      made = next.made;
+      expect(cablesOf(network)).toHaveLength(count);
+    }
+    const back = takeLineBack(network, made);
+    if (!back.ok) throw new Error(back.why);
+    expect(back.set.sentence).toBe('Took 4 lines back');
+    const after = changed(network, back.set.changes);
+    expect([after.count('cable'), after.count('port')]).toEqual([0, start.count('port')]);
   });
 
   test('a line that somebody renamed meanwhile is left as it is', () => {

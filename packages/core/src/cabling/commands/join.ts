@@ -2,7 +2,7 @@ import { applyChanges } from '../../change/apply.ts';
 import { create, sameValue, type Change, type ChangeSet } from '../../change/change.ts';
 import { diffOf } from '../../change/diff.ts';
 import { invert } from '../../change/invert.ts';
-import { refuse } from '../../commands/attempt.ts';
+import { refuse, type Attempt } from '../../commands/attempt.ts';
 import type { Device } from '../../model/kinds/equipment/device.ts';
 import type { Port } from '../../model/kinds/lines/port.ts';
 import { modelTitle } from '../../model/kinds.ts';
@@ -44,6 +44,8 @@ export interface JoinedLine {
 export interface Joined extends ChangeSet {
   ok: true;
   lines: JoinedLine[];
+  /** The changes that the line itself is, to make it otherwise or take it back later. */
+  made: Change[];
   /** The network with it. */
   network: Network;
 }
@@ -201,13 +203,9 @@ export function joinDevices(network: Network, wish: JoinWish): JoinAttempt {
     touched.push(...ends.made, ...made.changes);
     lines.push({ aPortId: fitting.a.id, bPortId: fitting.b.id, cableId: made.cableId });
   }
-  return {
-    ok: true,
-    changes: diffOf(network, staged, touched),
-    sentence: sentenceOf(staged, lines, a, b),
-    lines,
-    network: staged,
-  };
+  const changes = diffOf(network, staged, touched);
+  const sentence = sentenceOf(staged, lines, a, b);
+  return { ok: true, changes, made: changes, sentence, lines, network: staged };
 }
 
 /** Several lines as one step, each on what the ones before it left; the first that cannot be made is the reason. */
@@ -224,16 +222,23 @@ export function joinAll(network: Network, wishes: readonly JoinWish[]): JoinAtte
     lines.push(...made.lines);
     sentence = made.sentence;
   }
-  return {
-    ok: true,
-    changes: diffOf(network, staged, touched),
-    sentence:
-      wishes.length === 1
-        ? sentence
-        : `Connected ${wishes.length} pairs of devices with ${lines.length} cables`,
-    lines,
-    network: staged,
-  };
+  const changes = diffOf(network, staged, touched);
+  const said =
+    wishes.length === 1
+      ? sentence
+      : `Connected ${wishes.length} pairs of devices with ${lines.length} cables`;
+  return { ok: true, changes, made: changes, sentence: said, lines, network: staged };
+}
+
+const changedSince = 'This line was changed since. Change it in its record.';
+
+/** The network as it was before these changes; null where somebody has built upon them since. */
+function withoutLine(network: Network, made: readonly Change[]): Network | null {
+  const untouched = made.every(
+    (change) => change.op !== 'create' || sameValue(network.get(change.kind, change.id), change.after),
+  );
+  const back = applyChanges(network, invert(made));
+  return untouched && back.ok ? back.network : null;
 }
 
 /**
@@ -243,16 +248,27 @@ export function joinAll(network: Network, wishes: readonly JoinWish[]): JoinAtte
  * @param made the changes the line was made by
  */
 export function joinOtherwise(network: Network, made: readonly Change[], wish: JoinWish): JoinAttempt {
-  const untouched = made.every(
-    (change) => change.op !== 'create' || sameValue(network.get(change.kind, change.id), change.after),
-  );
-  const back = applyChanges(network, invert(made));
-  if (!untouched || !back.ok) return refuse('This line was changed since. Change it in its record.');
-  const joined = joinDevices(back.network, wish);
+  const back = withoutLine(network, made);
+  if (back === null) return refuse(changedSince);
+  const joined = joinDevices(back, wish);
   if (!joined.ok) return joined;
   return {
     ...joined,
     changes: diffOf(network, joined.network, [...made, ...joined.changes]),
     sentence: joined.sentence.replace('Connected', 'Connected otherwise:'),
+  };
+}
+
+/** Takes a line back that has just been pulled, with whatever else was made by these changes. */
+export function takeLineBack(network: Network, made: readonly Change[]): Attempt {
+  const back = withoutLine(network, made);
+  if (back === null) return refuse(changedSince);
+  const cables = made.filter((change) => change.kind === 'cable' && change.op === 'create').length;
+  return {
+    ok: true,
+    set: {
+      changes: diffOf(network, back, made),
+      sentence: `Took ${cables === 1 ? 'a line' : `${cables} lines`} back`,
+    },
   };
 }

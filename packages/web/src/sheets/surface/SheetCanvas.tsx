@@ -1,8 +1,9 @@
-import { type Sheet } from '@visograph/core/model';
+import type { Device, Sheet } from '@visograph/core/model';
 import { dragScene, type Box, type Plate, type Point, type Scene } from '@visograph/core/sheets';
 import { Panel, useReactFlow } from '@xyflow/react';
-import { useCallback, useMemo, useRef, useState, type ReactNode } from 'react';
+import { useCallback, useMemo, useRef, type MouseEvent, type ReactNode, type SyntheticEvent } from 'react';
 import { styled } from 'styled-components';
+import { useProject } from '../../data/project.tsx';
 import { Surface } from '../../kit/surface/Surface.tsx';
 import { useFit } from '../../kit/surface/useFit.ts';
 import { FarLayer } from './FarLayer.tsx';
@@ -10,13 +11,19 @@ import { LinkLayer, type LinkActs } from './LinkLayer.tsx';
 import { MiniMap } from './MiniMap.tsx';
 import { Peers, usePeers } from './Peers.tsx';
 import type { Moved } from './acts/moved.ts';
+import { PortRow } from '../draw/PortRow.tsx';
+import { PullNote } from '../draw/PullNote.tsx';
+import { StampGhosts } from '../draw/StampGhosts.tsx';
+import { useFacingRow } from '../draw/useFacingRow.ts';
+import type { Lines } from '../draw/useLines.ts';
+import { usePulling } from '../draw/usePulling.ts';
+import type { Stamping } from '../draw/useStamp.ts';
 import { GuideLines, PulledLine } from './SheetLines.tsx';
-import { Acts, markIdOf, nodeTypes, type NodeActs, type SheetNode } from './sheetNodes.tsx';
+import { Acts, markIdOf, nodeTypes, type NodeActs, type Renaming, type SheetNode } from './sheetNodes.tsx';
 import { useDragging } from './acts/useDragging.ts';
 import { useFollowing } from './acts/useFollowing.ts';
 import { useMounted } from './acts/useMounted.ts';
 import { useNudges } from './acts/useNudges.ts';
-import { usePulling } from './acts/usePulling.ts';
 import { useSheetNodes } from './acts/useSheetNodes.ts';
 import { useTelling } from './acts/useTelling.ts';
 
@@ -55,9 +62,12 @@ const Canvas = styled.div`
   .react-flow__pane {
     cursor: default;
   }
+  &[data-stamping] .react-flow__pane,
+  &[data-stamping] .react-flow__node {
+    cursor: crosshair;
+  }
 `;
-/** What a model that is dragged from the palette is known by. */
-export const modelDrag = 'application/x-visograph-model';
+const stop = (event: SyntheticEvent): void => event.stopPropagation();
 
 interface Props {
   sheetId: string;
@@ -80,11 +90,16 @@ interface Props {
   onOpenMark: (id: string) => void;
   onPickNothing: () => void;
   onOpenContainer: (id: string) => void;
-  onLink: (from: string, to: string) => void;
   onRename: (plate: Plate, name: string) => void;
   onResize: (markId: string, box: Box) => void;
   onCorners: (markId: string, points: Point[]) => void;
-  onDropModel: (modelId: string, at: Point) => void;
+  /** What is being drawn: a model in hand, lines that are pulled. */
+  stamping: Stamping;
+  lines: Lines;
+  pullable: (plate: Plate) => Device | null;
+  power: boolean;
+  renaming: Renaming | null;
+  setRenaming: (renaming: Renaming | null) => void;
   /** Ids that are to be chosen, after things were added. */
   wanted: readonly string[] | null;
   children?: ReactNode;
@@ -93,9 +108,10 @@ interface Props {
 /** The drawing of a sheet: choose, drag and rename plates, places and marks, pull links, drop models. */
 export function SheetCanvas(props: Props): ReactNode {
   const { sheetId, scene, fitTo, groups, canEdit, lit, onMoved } = props;
+  const { stamping, lines, renaming, setRenaming } = props;
+  const { network } = useProject().view;
   const { screenToFlowPosition } = useReactFlow();
   const fit = useFit();
-  const [renaming, setRenaming] = useState<string | null>(null);
   const dragging = useRef(false);
   const { nodes, setNodes, chosenIds } = useSheetNodes(scene, props, dragging, props.onChosen);
   const { moved, guides, onDrag, onDragStop } = useDragging(scene, groups, dragging, setNodes, onMoved);
@@ -104,7 +120,13 @@ export function SheetCanvas(props: Props): ReactNode {
   const mounted = useMounted(nodes, scene.plates.length);
   const peers = usePeers(sheetId);
   const tell = useTelling(sheetId, chosenIds);
-  const pulling = usePulling(props.onLink);
+  const pulling = usePulling(scene, lines.letGo);
+  const facingRow = useFacingRow(
+    scene,
+    canEdit && stamping.stamp === null && lines.line === null && lines.end === null,
+    chosenIds,
+    props.pullable,
+  );
   useFollowing(scene, lit);
 
   const fitAll = useCallback(() => fit.all(fitTo), [fit, fitTo]);
@@ -121,12 +143,10 @@ export function SheetCanvas(props: Props): ReactNode {
       setRenaming,
       resize: props.onResize,
       corners: props.onCorners,
-      beginLink: pulling.begin,
     }),
-    [canEdit, props.onRename, props.onResize, props.onCorners, renaming, pulling.begin],
+    [canEdit, props.onRename, props.onResize, props.onCorners, renaming, setRenaming],
   );
   const plateById = useMemo(() => new Map(scene.plates.map((plate) => [plate.id, plate])), [scene]);
-  const pulledFrom = pulling.pulled === null ? undefined : plateById.get(pulling.pulled.from)?.box;
   const pick = (id: string): void => {
     const plate = plateById.get(id);
     const markId = markIdOf(id);
@@ -138,7 +158,7 @@ export function SheetCanvas(props: Props): ReactNode {
       props.onOpenContainer(node.data.container.id);
     if (node.type === 'mark') props.onOpenMark(node.data.mark.id);
     if (node.type !== 'plate') return;
-    if (node.data.plate.form === 'device' && canEdit) setRenaming(node.id);
+    if (node.data.plate.form === 'device' && canEdit) setRenaming({ id: node.id });
     else props.onOpenPlate(node.data.plate);
   };
   return (
@@ -151,19 +171,31 @@ export function SheetCanvas(props: Props): ReactNode {
         if (target instanceof HTMLElement && target.classList.contains('react-flow__node'))
           pick(target.dataset['id'] ?? '');
       }}
-      onPointerMove={({ clientX, clientY }) =>
-        tell(screenToFlowPosition({ x: clientX, y: clientY }, { snapToGrid: false }))
-      }
-      onPointerLeave={() => tell(null)}
-      onDragOver={(event) => {
-        if (event.dataTransfer.types.includes(modelDrag)) event.preventDefault();
+      data-sheet
+      data-stamping={stamping.stamp !== null || undefined}
+      onPointerMove={({ clientX, clientY }) => {
+        const at = { x: clientX, y: clientY };
+        if (stamping.stamp !== null) stamping.hover(at);
+        const point = screenToFlowPosition(at, { snapToGrid: false });
+        facingRow.look(point);
+        tell(point);
       }}
-      onDrop={(event) => {
-        const modelId = event.dataTransfer.getData(modelDrag);
-        if (modelId === '') return;
-        event.preventDefault();
-        props.onDropModel(modelId, screenToFlowPosition({ x: event.clientX, y: event.clientY }));
+      onPointerLeave={() => {
+        stamping.hover(null);
+        tell(null);
       }}
+      // With a model in hand a press puts it down: it neither chooses nor pans.
+      {...(stamping.stamp === null
+        ? {}
+        : {
+            onPointerDownCapture: stop,
+            onMouseDownCapture: stop,
+            onTouchStartCapture: stop,
+            onClickCapture: (event: MouseEvent) => {
+              stop(event);
+              stamping.putAt({ x: event.clientX, y: event.clientY });
+            },
+          })}
     >
       <Acts value={acts}>
         {mounted.painted !== null && (
@@ -206,8 +238,36 @@ export function SheetCanvas(props: Props): ReactNode {
             />
           )}
           <GuideLines guides={guides} />
-          {pulling.pulled !== null && pulledFrom !== undefined && (
-            <PulledLine pulled={pulling.pulled} from={pulledFrom} />
+          <StampGhosts ghost={stamping.ghost} />
+          {facingRow.row !== null && pulling.pulled === null && moved.size === 0 && (
+            <PortRow
+              key={facingRow.row.plate.id}
+              network={network}
+              device={facingRow.row.device}
+              box={facingRow.row.plate.box}
+              side={facingRow.row.side}
+              power={props.power}
+              onEnter={facingRow.hold}
+              onLeave={facingRow.release}
+              onPull={(event, portId, at) => {
+                const own = facingRow.row?.plate.id ?? '';
+                const plates = chosenIds.includes(own) && portId === null ? chosenIds : [own];
+                pulling.begin(event, {
+                  plateIds: plates.filter((id) => plateById.has(id)),
+                  portId,
+                  at,
+                });
+              }}
+            />
+          )}
+          {pulling.pulled !== null && (
+            <>
+              <PulledLine pulled={pulling.pulled} />
+              <PullNote
+                pulled={pulling.pulled}
+                said={lines.preview(pulling.pulled.from, pulling.pulled.over)}
+              />
+            </>
           )}
           <Peers peers={peers} scene={scene} />
           {props.children}

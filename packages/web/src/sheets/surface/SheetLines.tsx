@@ -1,11 +1,11 @@
-import type { Box, Guide } from '@visograph/core/sheets';
+import type { Guide } from '@visograph/core/sheets';
 import { ViewportPortal } from '@xyflow/react';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useTheme } from '../../theme/theme.tsx';
-import type { Pulled } from './acts/usePulling.ts';
+import type { Pulled } from '../draw/usePulling.ts';
 
-const Lines = styled.svg`
+export const Lines = styled.svg`
   position: absolute;
   top: 0;
   left: 0;
@@ -35,18 +35,21 @@ export function GuideLines({ guides }: { guides: readonly Guide[] }): ReactNode 
   );
 }
 
-/** A link on its way from a plate to another. */
-export function PulledLine({ pulled, from }: { pulled: Pulled; from: Box }): ReactNode {
+/** A line on its way from a plate. */
+export function PulledLine({ pulled }: { pulled: Pulled }): ReactNode {
   const { tokens } = useTheme();
+  const { from, to } = pulled;
   return (
     <ViewportPortal>
       <Lines width={1} height={1} aria-hidden="true">
         <path
-          d={`M${from.x + from.width} ${from.y + from.height / 2}L${pulled.to.x} ${pulled.to.y}`}
+          d={`M${from.at.x} ${from.at.y}L${to.x} ${to.y}`}
           stroke={tokens.accent}
           strokeWidth={2}
           strokeDasharray="5 4"
+          vectorEffect="non-scaling-stroke"
         />
+        <circle cx={to.x} cy={to.y} r={4} fill={tokens.accent} />
       </Lines>
     </ViewportPortal>
   );

@@ -12,15 +12,20 @@ const tabsOnlyBelow = 0.16;
 export const detailAt = (zoom: number): Detail =>
   zoom < tabsOnlyBelow ? 'tab' : zoom < namesOnlyBelow ? 'name' : 'full';
 
+/** The plate whose name is being edited; text that was typed before its field was there. */
+export interface Renaming {
+  id: string;
+  typed?: string;
+}
+
 /** What nodes can do to the sheet they stand on. */
 export interface NodeActs {
   canEdit: boolean;
   rename: (plate: Plate, name: string) => void;
-  renaming: string | null;
-  setRenaming: (id: string | null) => void;
+  renaming: Renaming | null;
+  setRenaming: (renaming: Renaming | null) => void;
   resize: (markId: string, box: Box) => void;
   corners: (markId: string, points: Point[]) => void;
-  beginLink: (plateId: string) => void;
 }
 export const Acts = createContext<NodeActs | null>(null);
 
@@ -49,28 +54,8 @@ const Rename = styled.input`
   background: ${({ theme }) => theme.surface};
   color: ${({ theme }) => theme.ink};
 `;
-/** Where a link is pulled out of a plate by the mouse; by keyboard `C` does the same. */
-const Grip = styled.span`
-  position: absolute;
-  right: -9px;
-  top: calc(50% - 8px);
-  width: 16px;
-  height: 16px;
-  padding: 0;
-  border-radius: 8px;
-  border: 2px solid ${({ theme }) => theme.surface};
-  background: ${({ theme }) => theme.accent};
-  cursor: crosshair;
-  opacity: 0;
-  .react-flow__node:hover &,
-  .react-flow__node.selected &,
-  &:hover {
-    opacity: 1;
-  }
-`;
-
-function RenameField({ plate, acts }: { plate: Plate; acts: NodeActs }): ReactNode {
-  const [name, setName] = useState(plate.name);
+function RenameField({ plate, typed, acts }: { plate: Plate; typed?: string; acts: NodeActs }): ReactNode {
+  const [name, setName] = useState(typed ?? plate.name);
   const keep = (): void => {
     acts.setRenaming(null);
     if (name.trim() !== '' && name.trim() !== plate.name) acts.rename(plate, name.trim());
@@ -81,7 +66,7 @@ function RenameField({ plate, acts }: { plate: Plate; acts: NodeActs }): ReactNo
       aria-label={`Name of ${plate.name}`}
       autoFocus
       value={name}
-      onFocus={(event) => event.currentTarget.select()}
+      onFocus={(event) => typed === undefined && event.currentTarget.select()}
       onChange={(event) => setName(event.target.value)}
       onBlur={keep}
       onKeyDown={(event) => {
@@ -98,24 +83,13 @@ const PlateView = memo(function PlateView({ data, selected }: NodeProps<PlateNod
   const acts = useContext(Acts);
   const detail = useStore((state) => detailAt(state.transform[2]));
   const { plate, lit } = data;
-  const connects = acts?.canEdit === true && plate.form === 'device' && detail !== 'tab';
   return (
     <>
       <svg width={plate.box.width} height={plate.box.height} aria-hidden="true">
         <PlateShape plate={plate} tokens={tokens} selected={lit || selected} detail={detail} />
       </svg>
-      {acts?.renaming === plate.id && <RenameField plate={plate} acts={acts} />}
-      {connects && (
-        <Grip
-          aria-hidden="true"
-          data-pull={plate.name}
-          className="nodrag nopan"
-          title="Drag to another plate to connect"
-          onPointerDown={(event) => {
-            event.stopPropagation();
-            acts.beginLink(plate.id);
-          }}
-        />
+      {acts?.renaming?.id === plate.id && (
+        <RenameField plate={plate} typed={acts.renaming.typed} acts={acts} />
       )}
     </>
   );

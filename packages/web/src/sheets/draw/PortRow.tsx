@@ -1,0 +1,130 @@
+import { freeText, portRow, type RowPort } from '@visograph/core/cabling';
+import type { Device, Network } from '@visograph/core/model';
+import type { Box, Point, Side } from '@visograph/core/sheets';
+import { useStore } from '@xyflow/react';
+import { useMemo, useState, type PointerEvent, type ReactNode } from 'react';
+import { styled } from 'styled-components';
+import { mono } from '../../theme/mono.ts';
+
+const Row = styled.div<{ $side: Side }>`
+  position: absolute;
+  z-index: 9;
+  display: flex;
+  flex-direction: ${({ $side }) => ({ top: 'column-reverse', bottom: 'column', left: 'row-reverse', right: 'row' })[$side]};
+  align-items: ${({ $side }) => ($side === 'top' || $side === 'bottom' ? 'center' : 'flex-start')};
+  gap: 3px;
+  padding: 1px;
+  touch-action: none;
+  cursor: crosshair;
+  > div {
+    display: grid;
+    grid-auto-flow: ${({ $side }) => ($side === 'top' || $side === 'bottom' ? 'row' : 'column')};
+    gap: 2px;
+  }
+  button {
+    width: 11px;
+    height: 11px;
+    padding: 0;
+    border: 1.5px solid ${({ theme }) => theme.ink};
+    border-radius: 2px;
+    background: ${({ theme }) => theme.surface};
+    cursor: crosshair;
+    touch-action: none;
+  }
+  button.taken {
+    background: ${({ theme }) => theme.ink};
+    cursor: default;
+  }
+  button:hover:not(.taken) {
+    border-color: ${({ theme }) => theme.accent};
+    background: ${({ theme }) => theme.accentWash};
+  }
+  p {
+    ${mono}
+    font-size: 11px;
+    line-height: 15px;
+    padding: 0 5px;
+    border-radius: 2px;
+    white-space: nowrap;
+    color: ${({ theme }) => theme.inkSoft};
+    background: ${({ theme }) => theme.ground};
+  }
+`;
+
+/** Ports beside each other in a row, and rows at most: more of them say so in words. */
+const mostAcross = 24;
+const mostShown = 48;
+
+/** The side of a box that a point is nearest to, from within or from around it. */
+export function facing(box: Box, at: Point): Side {
+  const dx = (at.x - box.x - box.width / 2) / box.width;
+  const dy = (at.y - box.y - box.height / 2) / box.height;
+  if (Math.abs(dy) >= Math.abs(dx)) return dy < 0 ? 'top' : 'bottom';
+  return dx < 0 ? 'left' : 'right';
+}
+
+/** The middle of a side: where a line leaves that was pulled out of the row there. */
+export const sideMiddle = (box: Box, side: Side): Point => ({
+  x: side === 'left' ? box.x : side === 'right' ? box.x + box.width : box.x + box.width / 2,
+  y: side === 'top' ? box.y : side === 'bottom' ? box.y + box.height : box.y + box.height / 2,
+});
+
+interface Props {
+  network: Network;
+  device: Device;
+  box: Box;
+  side: Side;
+  power: boolean;
+  onPull: (event: PointerEvent, portId: string | null, at: Point) => void;
+  onEnter: () => void;
+  onLeave: () => void;
+}
+
+/** The ports of a plate along the side that faces the pointer: free ones open, with what they take; lines are pulled out of them. */
+export function PortRow({ network, device, box, side, power, onPull, onEnter, onLeave }: Props): ReactNode {
+  const [x, y, zoom] = useStore((state) => state.transform);
+  const [over, setOver] = useState<RowPort | null>(null);
+  const row = useMemo(() => portRow(network, device, power), [network, device, power]);
+  const shown = row.slice(0, mostShown);
+  const across = Math.min(mostAcross, Math.max(1, shown.length));
+  const at = sideMiddle(box, side);
+  const shift = { top: '-50%, -100%', bottom: '-50%, 0', left: '-100%, -50%', right: '0, -50%' }[side];
+  const said =
+    over === null
+      ? freeText(row)
+      : [over.name, over.what, over.taken === null ? '' : `holds ${over.taken}`].filter(Boolean).join(' · ');
+  const tracks = side === 'top' || side === 'bottom' ? 'gridTemplateColumns' : 'gridTemplateRows';
+  return (
+    <Row
+      $side={side}
+      className="nodrag nopan nowheel"
+      data-pull={device.name}
+      aria-hidden="true"
+      style={{ left: at.x * zoom + x, top: at.y * zoom + y, transform: `translate(${shift})` }}
+      onPointerEnter={onEnter}
+      onPointerLeave={onLeave}
+      onPointerDown={(event) => onPull(event, null, at)}
+    >
+      {shown.length > 0 && (
+        <div style={{ [tracks]: `repeat(${across}, 11px)` }}>
+          {shown.map((port) => (
+            <button
+              key={port.id}
+              type="button"
+              tabIndex={-1}
+              data-port={port.name}
+              className={port.taken === null ? undefined : 'taken'}
+              onPointerEnter={() => setOver(port)}
+              onPointerLeave={() => setOver(null)}
+              onPointerDown={(event) => {
+                event.stopPropagation();
+                if (port.taken === null) onPull(event, port.id, at);
+              }}
+            />
+          ))}
+        </div>
+      )}
+      <p>{said}</p>
+    </Row>
+  );
+}
