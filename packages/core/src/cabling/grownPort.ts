@@ -3,13 +3,17 @@ import { blankPort, type Port } from '../model/kinds/lines/port.ts';
 import type { Network } from '../model/network/network.ts';
 import { portsOf } from '../model/network/ports.ts';
 import type { Connector } from '../model/values/connectors.ts';
+import type { Role } from '../model/values/roles.ts';
 import { newId } from '../model/values/ids.ts';
 import type { LineSort } from './portsToJoin.ts';
+
+/** A panel has a front and a back to every port: it is not grown one by one. */
+export const growing = (role: Role | null): boolean => role !== 'PP' && role !== 'CA';
 
 /** Whether a device gets another port when a line wants one: its model says no maker, so nobody counted its ports. */
 export function growsPorts(network: Network, device: Device): boolean {
   const model = network.get('model', device.modelId);
-  return model === null || model.maker === null;
+  return (model === null || model.maker === null) && growing(device.role);
 }
 
 const gigabit = 1e9;

@@ -6,6 +6,8 @@ import type { Device } from '../model/kinds/equipment/device.ts';
 import type { Port } from '../model/kinds/lines/port.ts';
 import type { Network } from '../model/network/network.ts';
 import { compareNames } from '../model/values/order.ts';
+import { roleCodes } from '../model/values/roles.ts';
+import { growing } from './grownPort.ts';
 import { cableTypes, mismatch } from './match.ts';
 
 /** A way to get a port that would match: a module for an empty slot of the device, or another model in its place. */
@@ -25,21 +27,25 @@ function brings(types: readonly CatalogueModel[], model: CatalogueModel, far: re
   return ports.some((port) => far.some((other) => mismatch(types, port, other) === null));
 }
 
-/** Models of devices that could stand at the other end of these ports, those without a maker first, by title. */
+/** Models of devices that could stand at the other end of these ports, those without a maker first, by role and title. */
 export function modelsAtEnd(network: Network, far: readonly Port[]): CatalogueModel[] {
   const types = cableTypes(network);
-  const grows = (model: CatalogueModel): boolean => model.maker === null && model.part === null;
+  const grows = (model: CatalogueModel): boolean => model.maker === null && growing(model.role);
+  const order = (model: CatalogueModel): number => roleCodes.indexOf(model.role ?? 'XX');
   return [...network.all('model')]
     .filter(
       (model) =>
         model.form === 'device' &&
         !model.retired &&
         model.role !== null &&
-        (grows(model) || (model.part === null && brings(types, model, far))),
+        model.part === null &&
+        (grows(model) || brings(types, model, far)),
     )
     .sort(
       (x, y) =>
-        Number(y.maker === null) - Number(x.maker === null) || compareNames(modelTitle(x), modelTitle(y)),
+        Number(y.maker === null) - Number(x.maker === null) ||
+        order(x) - order(y) ||
+        compareNames(modelTitle(x), modelTitle(y)),
     );
 }
 

@@ -24,6 +24,13 @@ export interface ModelEdit {
   variant: boolean;
 }
 
+/** The record comes with what is chosen on a drawing, stays beside it, or was closed. */
+export const recordManners = ['comes', 'stays', 'closed'] as const;
+export type RecordManner = (typeof recordManners)[number];
+const recordKey = 'visograph.record';
+const keptManner = (): RecordManner =>
+  recordManners.find((manner) => manner === localStorage.getItem(recordKey)) ?? 'comes';
+
 interface Workspace {
   /** Whether anything answered. */
   ask: (what: Ask) => boolean;
@@ -34,8 +41,11 @@ interface Workspace {
   setModelEdit: (wish: ModelEdit | null) => void;
   dock: Dock | null;
   setDock: (dock: Dock | null) => void;
-  recordOpen: boolean;
-  setRecordOpen: (open: boolean) => void;
+  recordManner: RecordManner;
+  setRecordManner: (manner: RecordManner) => void;
+  /** Looked at for once, although nothing is chosen on the drawing. */
+  recordPeeked: boolean;
+  setRecordPeeked: (peeked: boolean) => void;
   stripOpen: boolean;
   setStripOpen: (open: boolean) => void;
   historyOpen: boolean;
@@ -58,8 +68,13 @@ const Context = createContext<Workspace | null>(null);
 export function WorkspaceProvider({ children }: { children: ReactNode }): ReactNode {
   const [dock, setDock] = useState<Dock | null>(null);
   const [modelEdit, setModelEdit] = useState<ModelEdit | null>(null);
-  const [recordOpen, setRecordOpen] = useState(true);
-  const [stripOpen, setStripOpen] = useState(true);
+  const [recordManner, keepManner] = useState(keptManner);
+  const setRecordManner = useCallback((manner: RecordManner): void => {
+    localStorage.setItem(recordKey, manner);
+    keepManner(manner);
+  }, []);
+  const [recordPeeked, setRecordPeeked] = useState(false);
+  const [stripOpen, setStripOpen] = useState(false);
   const [historyOpen, setHistoryOpen] = useState(false);
   const [keysOpen, setKeysOpen] = useState(false);
   const [ghost, setGhost] = useState<Ghost | null>(null);
@@ -82,8 +97,10 @@ export function WorkspaceProvider({ children }: { children: ReactNode }): ReactN
       setModelEdit,
       dock,
       setDock,
-      recordOpen,
-      setRecordOpen,
+      recordManner,
+      setRecordManner,
+      recordPeeked,
+      setRecordPeeked,
       stripOpen,
       setStripOpen,
       historyOpen,
@@ -93,7 +110,19 @@ export function WorkspaceProvider({ children }: { children: ReactNode }): ReactN
       ghost,
       setGhost,
     }),
-    [ask, onAsk, modelEdit, dock, recordOpen, stripOpen, historyOpen, keysOpen, ghost],
+    [
+      ask,
+      onAsk,
+      modelEdit,
+      dock,
+      recordManner,
+      setRecordManner,
+      recordPeeked,
+      stripOpen,
+      historyOpen,
+      keysOpen,
+      ghost,
+    ],
   );
   return <Context value={value}>{children}</Context>;
 }

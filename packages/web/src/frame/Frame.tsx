@@ -3,6 +3,7 @@ import { Outlet } from 'react-router';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
+import { useRecordShown, type RecordShown } from '../data/recordShown.ts';
 import { useWorkspace } from '../data/workspace.tsx';
 import { DockArea } from './DockArea.tsx';
 import { Band } from './Band.tsx';
@@ -95,13 +96,47 @@ function NoticeBar(): ReactNode {
   );
 }
 
+const Bar = styled.div`
+  position: sticky;
+  top: 0;
+  z-index: 2;
+  height: 0;
+  display: flex;
+  justify-content: flex-end;
+  gap: 2px;
+  padding-right: 6px;
+  > button {
+    height: 22px;
+    margin-top: 5px;
+    padding: 0 6px;
+    font-size: 12px;
+    background: ${({ theme }) => theme.surface};
+  }
+`;
+
+/** Beside a drawing: whether the record stays there, and away with it. */
+function RecordBar({ record }: { record: RecordShown }): ReactNode {
+  const stays = record.manner === 'stays';
+  return (
+    <Bar role="group" aria-label="The record beside the drawing">
+      <Button $tone="quiet" aria-pressed={stays} onPress={() => record.setStays(!stays)}>
+        {stays ? 'Stays' : 'Keep here'}
+      </Button>
+      <Button $tone="quiet" aria-label="Close the record" onPress={record.toggle}>
+        ×
+      </Button>
+    </Bar>
+  );
+}
+
 /** The whole window: band, rail, work area with its dock, record, status line. */
 export function Frame(): ReactNode {
   const { sync, view, plan } = useProject();
-  const { recordOpen, historyOpen } = useWorkspace();
+  const { historyOpen } = useWorkspace();
+  const record = useRecordShown();
   const { section, selection, scopeId } = useWhereabouts();
   useKeys();
-  const side = recordOpen || historyOpen;
+  const side = record.shown || historyOpen;
   return (
     <Grid $record={side}>
       <Band />
@@ -129,7 +164,16 @@ export function Frame(): ReactNode {
           aria-label={historyOpen ? 'History' : 'Record'}
         >
           <Boundary name="The record">
-            <Suspense fallback={null}>{historyOpen ? <HistoryPanel /> : <Record />}</Suspense>
+            <Suspense fallback={null}>
+              {historyOpen ? (
+                <HistoryPanel />
+              ) : (
+                <>
+                  {record.comesAndGoes && <RecordBar record={record} />}
+                  <Record />
+                </>
+              )}
+            </Suspense>
           </Boundary>
         </SideArea>
       )}

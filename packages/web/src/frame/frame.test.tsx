@@ -1,6 +1,7 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import type { ReactNode } from 'react';
+import { useRecordShown } from '../data/recordShown.ts';
 import { useWorkspace } from '../data/workspace.tsx';
 import { demoNetwork } from '../../../core/src/testing/testDemo.ts';
 import { rowNamed, show, type, withSizes } from '../testing/testScreen.tsx';
@@ -112,10 +113,11 @@ describe('the path of the scope', () => {
 describe('keys that work everywhere', () => {
   function Keys(): ReactNode {
     useKeys();
-    const { dock, recordOpen, stripOpen, keysOpen } = useWorkspace();
+    const { dock, stripOpen, keysOpen } = useWorkspace();
+    const { shown } = useRecordShown();
     return (
       <>
-        <output>{JSON.stringify({ dock: dock?.form ?? null, recordOpen, stripOpen, keysOpen })}</output>
+        <output>{JSON.stringify({ dock: dock?.form ?? null, shown, stripOpen, keysOpen })}</output>
         <input aria-label="typing" />
       </>
     );
@@ -140,7 +142,7 @@ describe('keys that work everywhere', () => {
     key('\\');
     key('=');
     key('?');
-    expect(now()).toMatchObject({ recordOpen: false, stripOpen: false, keysOpen: true });
+    expect(now()).toMatchObject({ shown: false, stripOpen: true, keysOpen: true });
   });
 
   test('T traces the cable that is selected; Alt and a figure goes to a section', async () => {

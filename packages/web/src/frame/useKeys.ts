@@ -1,6 +1,7 @@
 import { useEffect } from 'react';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
+import { useRecordShown } from '../data/recordShown.ts';
 import { useWorkspace } from '../data/workspace.tsx';
 import { isTyping } from '../kit/isTyping.ts';
 import { sections } from './sections.ts';
@@ -10,6 +11,7 @@ export function useKeys(): void {
   const { sync, view, canEdit } = useProject();
   const where = useWhereabouts();
   const workspace = useWorkspace();
+  const record = useRecordShown();
   useEffect(() => {
     const openLine = (): void => void workspace.ask('command line');
     const connect = (): void => {
@@ -33,8 +35,12 @@ export function useKeys(): void {
       c: connect,
       t: trace,
       e: () => workspace.ask('plate name') || workspace.ask('name'),
-      '\\': () => workspace.setRecordOpen(!workspace.recordOpen),
-      '=': () => workspace.setStripOpen(!workspace.stripOpen),
+      '\\': record.toggle,
+      '=': () => {
+        // The rows come where a dock was.
+        workspace.setStripOpen(workspace.dock !== null || !workspace.stripOpen);
+        workspace.setDock(null);
+      },
       '?': () => workspace.setKeysOpen(true),
       Escape: () => (workspace.dock === null ? undefined : workspace.setDock(null)),
     };
@@ -67,5 +73,5 @@ export function useKeys(): void {
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
-  }, [sync, view.network, canEdit, where, workspace]);
+  }, [sync, view.network, canEdit, where, workspace, record]);
 }

@@ -10,6 +10,7 @@ import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject, useWhoCan } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
+import { useRecordShown } from '../data/recordShown.ts';
 import { useWorkspace } from '../data/workspace.tsx';
 import { Button } from '../kit/controls.tsx';
 import { DeviceChips } from '../kit/DeviceChips.tsx';
@@ -99,7 +100,8 @@ export function PlaceView({ place }: { place: Place | null }): ReactNode {
   const whoCan = useWhoCan();
   const { network } = view;
   const { go } = useWhereabouts();
-  const { setDock, setRecordOpen } = useWorkspace();
+  const { setDock } = useWorkspace();
+  const record = useRecordShown();
   const [asTable, setAsTable] = useState(false);
   const [picked, setPicked] = useState<readonly string[]>([]);
   const [importing, setImporting] = useState(false);
@@ -182,7 +184,7 @@ export function PlaceView({ place }: { place: Place | null }): ReactNode {
                 {canEdit
                   ? 'Add a place or a rack in the record at the right, or import a project file from the menu at the upper right.'
                   : whoCan('add places and racks')}
-                {canEdit && <Button onPress={() => setRecordOpen(true)}>Show the record</Button>}
+                {canEdit && <Button onPress={record.show}>Show the record</Button>}
               </Empty>
             )}
             {rackGroups.map(({ place: holder, racks: inPlace }) => (

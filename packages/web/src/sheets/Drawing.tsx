@@ -40,7 +40,6 @@ import { DataStrip } from './tools/DataStrip.tsx';
 import { DeleteAsk } from './tools/DeleteAsk.tsx';
 import { KeyLine } from './tools/KeyLine.tsx';
 import { PasteAsk } from './tools/PasteAsk.tsx';
-import { SheetReads } from './tools/SheetReads.tsx';
 import { Tray } from './tools/Tray.tsx';
 import { copied, useSheetActs } from './useSheetActs.ts';
 
@@ -69,8 +68,8 @@ export function Drawing({
   // What is typed and not yet taken over is only looked at.
   const canEdit = mayEdit && previewed === null;
   const { network } = view;
-  const { go, select } = useWhereabouts();
-  const { onAsk, stripOpen } = useWorkspace();
+  const { go, select, selection } = useWhereabouts();
+  const { dock, onAsk, stripOpen } = useWorkspace();
   const [showOpen, setShowOpen] = useState(false);
   const empty = plan.graph.nodes.length === 0 && scene.marks.length === 0;
   const cables = sheet.projection === 'cabling';
@@ -93,6 +92,18 @@ export function Drawing({
   const acts = useSheetActs(sheet, plan, scene);
 
   const { lit, litLink, heldLink } = useSheetLight(scene);
+  /** What a text that is being typed would add stands out. */
+  const litNow = useMemo(
+    () =>
+      previewed === null
+        ? lit
+        : new Set(
+            scene.plates
+              .filter((plate) => plate.deviceIds.some((id) => network.get('device', id) === null))
+              .map((plate) => plate.id),
+          ),
+    [previewed, lit, scene, network],
+  );
   const linkActs = useMemo<LinkActs>(
     () => ({
       choose: (link: SceneLink | SceneStub) => select({ kind: link.kind, id: link.cableIds[0] ?? '' }),
@@ -105,12 +116,14 @@ export function Drawing({
   const showDrawn = useCallback(
     (ids: string[]): void => {
       const [first] = ids;
-      setWanted(ids);
       if (first === undefined) return;
-      if (ids.length === 1) select({ kind: 'device', id: first });
+      // Several at once are not chosen: a line pulled out of one would come from all.
+      setWanted(ids.length === 1 ? ids : []);
+      // The drawing keeps its room while it is drawn on: the record comes when something is chosen.
+      if (selection !== null) select(null);
       setFresh(ids.length === 1 ? first : null);
     },
-    [select, setFresh],
+    [selection, select, setFresh],
   );
   const put = useCallback(
     (stamp: Stamp, at: Point): void => {
@@ -133,17 +146,23 @@ export function Drawing({
     const ids = new Set(lines.line?.cableIds ?? []);
     const drawn = scene.links.find((link) => link.cableIds.some((id) => ids.has(id)));
     const points = drawn?.points ?? [];
-    return points[Math.floor(points.length / 2)] ?? null;
+    const at = points[Math.floor(points.length / 2)];
+    if (drawn === undefined || at === undefined) return null;
+    const ends = scene.plates.filter(({ id }) => id === drawn.a.plateId || id === drawn.b.plateId);
+    return { at, ends: ends.map(({ box }) => box) };
   }, [lines.line, scene]);
   const [onlyPlate] = plates;
+  const joinable = useMemo(
+    () => plates.filter((plate) => pullable(plate) !== null).map((plate) => plate.id),
+    [plates, pullable],
+  );
   useEffect(
     () =>
       onAsk('join', () => {
-        const from = plates.filter((plate) => pullable(plate) !== null).map((plate) => plate.id);
-        if (from.length === 0) return false;
-        return lines.askEnd(from);
+        if (joinable.length === 0) return false;
+        return lines.askEnd(joinable);
       }),
-    [onAsk, plates, pullable, lines],
+    [onAsk, joinable, lines],
   );
   useEffect(
     () =>
@@ -208,7 +227,6 @@ export function Drawing({
         onFrames={setFrames}
         arranged={arranged}
       />
-      <SheetReads sheet={sheet} />
       <Stage>
         {palette && mayEdit && (
           <Palette
@@ -243,7 +261,7 @@ export function Drawing({
             fitTo={fitTo}
             groups={sheet.groups}
             canEdit={canEdit}
-            lit={lit}
+            lit={litNow}
             litLink={litLink}
             heldLink={heldLink}
             linkActs={linkActs}
@@ -291,7 +309,13 @@ export function Drawing({
               />
             )}
             {lines.line !== null && lineAt !== null && (
-              <LinePanel line={lines.line} lines={lines} network={network} at={lineAt} />
+              <LinePanel
+                line={lines.line}
+                lines={lines}
+                network={network}
+                at={lineAt.at}
+                avoid={lineAt.ends}
+              />
             )}
           </SheetCanvas>
           {typedOpen && mayEdit && (
@@ -309,6 +333,7 @@ export function Drawing({
               plates={plates}
               markIds={markIds}
               acts={acts}
+              onJoin={joinable.length === 0 ? null : () => lines.askEnd(joinable)}
               onDelete={() => setAsking('delete')}
               onGroup={(members) => {
                 const ids = new Set(members);
@@ -343,8 +368,8 @@ export function Drawing({
       {asking === 'paste' && (
         <PasteAsk onPaste={() => setWanted(acts.pasteDevices())} onClose={() => setAsking(null)} />
       )}
-      {scene.key.length > 0 && <KeyLine entries={scene.key} />}
-      {stripOpen && <DataStrip scene={scene} />}
+      {dock === null && stripOpen && <DataStrip scene={scene} />}
+      <KeyLine entries={scene.key} scene={scene} />
     </Work>
   );
 }

@@ -1,17 +1,26 @@
 import type { Sheet } from '@visograph/core/model';
 import { tidySheet, type Scene } from '@visograph/core/sheets';
-import { AlignStartVertical, Cable, Eye, LayoutGrid, Printer, Rows3, TextCursorInput } from 'lucide-react';
+import {
+  AlignStartVertical,
+  Cable,
+  Eye,
+  LayoutGrid,
+  PanelRight,
+  Printer,
+  TextCursorInput,
+} from 'lucide-react';
 import type { ComponentProps, ReactNode } from 'react';
 import { DialogTrigger } from 'react-aria-components';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
-import { useWorkspace } from '../data/workspace.tsx';
+import { useRecordShown } from '../data/recordShown.ts';
 import { Floating } from '../kit/controls.tsx';
 import { WorkHead } from '../kit/panel/panels.tsx';
 import { Tool } from '../kit/Tool.tsx';
 import { PrintPanel } from './printing/PrintPanel.tsx';
 import { SheetPath } from './SheetPath.tsx';
 import { AddMenu } from './tools/AddMenu.tsx';
+import { SheetReads } from './tools/SheetReads.tsx';
 import { ShowPanel } from './tools/ShowPanel.tsx';
 
 interface Props {
@@ -52,11 +61,14 @@ export function SheetHead({
 }: Props): ReactNode {
   const { view, commit, canEdit } = useProject();
   const { network } = view;
-  const { selection } = useWhereabouts();
-  const { setDock, stripOpen, setStripOpen } = useWorkspace();
+  const { selection, select } = useWhereabouts();
+  const record = useRecordShown();
+  /** Whether the record at the right is that of the sheet. */
+  const ofSheet = record.shown && (selection === null || selection.kind === 'sheet');
   return (
     <WorkHead>
       <SheetPath sheet={sheet} />
+      <SheetReads sheet={sheet} />
       <div>
         {canEdit && (
           <>
@@ -102,28 +114,16 @@ export function SheetHead({
           </Floating>
         </DialogTrigger>
         <Tool
-          icon={Rows3}
-          word="Rows"
-          keycap="="
-          aria-pressed={stripOpen}
-          onPress={() => setStripOpen(!stripOpen)}
+          icon={PanelRight}
+          word="Sheet"
+          keycap={'\\'}
+          aria-pressed={ofSheet}
+          onPress={() => {
+            if (ofSheet) return selection === null ? record.toggle() : select(null);
+            select({ kind: 'sheet', id: sheet.id });
+            if (record.manner === 'closed') record.show();
+          }}
         />
-        {canEdit && (
-          <Tool
-            icon={Cable}
-            word="Connect"
-            keycap="C"
-            tone="primary"
-            onPress={() =>
-              setDock({
-                form: 'connect',
-                aPortId: null,
-                aDeviceId: selection?.kind === 'device' ? selection.id : null,
-                bPortId: null,
-              })
-            }
-          />
-        )}
       </div>
     </WorkHead>
   );

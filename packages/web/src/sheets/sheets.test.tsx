@@ -62,6 +62,7 @@ function Bench({ chosen = [], of = quay }: { chosen?: readonly string[]; of?: Sh
         acts={acts}
         onDelete={() => setAsking(true)}
         onGroup={() => undefined}
+        onJoin={null}
         onApart={() => undefined}
       />
       {asking && (
@@ -148,7 +149,10 @@ describe('what can be done with plates', () => {
   test('a model that is let go over a place becomes a device there, under the next name', async () => {
     const held = await open();
     const model = rowNamed(demo, 'model', 'AX-2424P');
-    const [made = null] = acts.draw({ modelId: model.id, at: { x: plate('kq-acc-3').box.x, y: plate('kq-acc-3').box.y } });
+    const [made = null] = acts.draw({
+      modelId: model.id,
+      at: { x: plate('kq-acc-3').box.x, y: plate('kq-acc-3').box.y },
+    });
     await waitFor(() => expect(held.steps()).toHaveLength(1));
     expect(held.network().get('device', made)).toMatchObject({ role: 'SW', modelId: model.id });
   });

@@ -6,14 +6,14 @@ export const formations = ['row', 'column', 'ring', 'star'] as const;
 export type Formation = (typeof formations)[number];
 
 /** Room between two plates beside each other, with the labels at their ends, and above each other. */
-const across = 96;
+const across = 136;
 const down = 72;
 
 /** On a circle with the first at the top, so wide that neighbours keep their distance along it. */
 function circle(count: number, width: number, height: number): Point[] {
   const step = (2 * Math.PI) / Math.max(3, count);
-  const radiusX = Math.max(width, ((width + across) / 2 / Math.sin(step / 2)) * 0.9);
-  const radiusY = Math.max(height + down, radiusX * 0.62);
+  const radiusX = Math.max(width, (width + across) / 2 / Math.sin(step / 2));
+  const radiusY = Math.max(height + down, radiusX * 0.66);
   return Array.from({ length: count }, (_, at) => ({
     x: radiusX * Math.sin(at * step),
     y: -radiusY * Math.cos(at * step),

@@ -1,4 +1,4 @@
-import type { Point } from '@visograph/core/sheets';
+import type { Box, Point } from '@visograph/core/sheets';
 import { useStore } from '@xyflow/react';
 import { useEffect, useLayoutEffect, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { styled } from 'styled-components';
@@ -26,6 +26,8 @@ const Frame = styled.div`
 interface Props {
   /** Beside which point of the sheet it floats. */
   at: Point;
+  /** What it is not to cover, as far as there is room elsewhere. */
+  avoid?: readonly Box[];
   label: string;
   onEscape: () => void;
   onKey?: (event: KeyboardEvent) => void;
@@ -34,8 +36,50 @@ interface Props {
   children: ReactNode;
 }
 
+const edge = 6;
+
+/** Where a panel stands beside a point, in pixels: within the view, and over as little as may be of what is not to be covered. */
+export function beside(
+  at: Point,
+  size: { width: number; height: number },
+  view: { width: number; height: number },
+  avoid: readonly Box[],
+): { left: number; top: number } {
+  const covered = (left: number, top: number): number =>
+    avoid.reduce((sum, box) => {
+      const wide = Math.min(left + size.width, box.x + box.width) - Math.max(left, box.x);
+      const high = Math.min(top + size.height, box.y + box.height) - Math.max(top, box.y);
+      return sum + Math.max(0, wide) * Math.max(0, high);
+    }, 0);
+  let best: { left: number; top: number; covers: number } | null = null;
+  const reach = [16, 48, 96, 160, 240];
+  for (const away of reach)
+    for (const [dx, dy] of [
+      [away, 12],
+      [away, -size.height - 12],
+      [-size.width - away, 12],
+      [-size.width - away, -size.height - 12],
+      [-size.width / 2, away],
+      [-size.width / 2, -size.height - away],
+    ] as const) {
+      const left = Math.max(edge, Math.min(at.x + dx, view.width - size.width - edge));
+      const top = Math.max(edge, Math.min(at.y + dy, view.height - size.height - edge));
+      const covers = covered(left, top);
+      if (best === null || covers < best.covers) best = { left, top, covers };
+    }
+  return { left: best?.left ?? edge, top: best?.top ?? edge };
+}
+
 /** A small panel that floats beside a point of the sheet, and stays within the view. */
-export function Afloat({ at, label, onEscape, onKey, takesFocus = false, children }: Props): ReactNode {
+export function Afloat({
+  at,
+  avoid = [],
+  label,
+  onEscape,
+  onKey,
+  takesFocus = false,
+  children,
+}: Props): ReactNode {
   const [x, y, zoom] = useStore((state) => state.transform);
   const [width, height] = [useStore((state) => state.width), useStore((state) => state.height)];
   const frame = useRef<HTMLDivElement>(null);
@@ -48,8 +92,17 @@ export function Afloat({ at, label, onEscape, onKey, takesFocus = false, childre
   useEffect(() => {
     if (takesFocus) frame.current?.focus({ preventScroll: true });
   }, [takesFocus]);
-  const left = Math.max(6, Math.min(at.x * zoom + x + 16, width - size.width - 6));
-  const top = Math.max(6, Math.min(at.y * zoom + y + 12, height - size.height - 6));
+  const { left, top } = beside(
+    { x: at.x * zoom + x, y: at.y * zoom + y },
+    size,
+    { width, height },
+    avoid.map((box) => ({
+      x: box.x * zoom + x,
+      y: box.y * zoom + y,
+      width: box.width * zoom,
+      height: box.height * zoom,
+    })),
+  );
   return (
     <Frame
       ref={frame}

@@ -1,6 +1,6 @@
 import { mostParallel, portWhat, waysBetween } from '@visograph/core/cabling';
 import { isFree, modelTitle, portsOf, type Network, type Port } from '@visograph/core/model';
-import type { Point } from '@visograph/core/sheets';
+import type { Box, Point } from '@visograph/core/sheets';
 import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { Choice, Picker, type Option } from '../../kit/choice.tsx';
@@ -23,6 +23,11 @@ const Foot = styled.div`
     align-items: center;
     gap: 2px;
     margin-right: auto;
+    white-space: nowrap;
+    button {
+      width: 26px;
+      padding: 0;
+    }
   }
   output {
     min-width: 20px;
@@ -38,10 +43,12 @@ interface Props {
   lines: Lines;
   network: Network;
   at: Point;
+  /** The plates that it joins: it is not to cover them. */
+  avoid: readonly Box[];
 }
 
 /** Beside a line that has just been pulled: what was chosen for it, each to be changed; Enter keeps, Escape undoes. */
-export function LinePanel({ line, lines, network, at }: Props): ReactNode {
+export function LinePanel({ line, lines, network, at, avoid }: Props): ReactNode {
   const [why, setWhy] = useState<string | null>(null);
   const cable = network.get('cable', line.cableIds[0] ?? null);
   const [a, b] = [network.get('port', cable?.aPortId ?? null), network.get('port', cable?.bPortId ?? null)];
@@ -61,6 +68,7 @@ export function LinePanel({ line, lines, network, at }: Props): ReactNode {
   return (
     <Afloat
       at={at}
+      avoid={avoid}
       label="The line just pulled"
       takesFocus
       onEscape={lines.takeBack}

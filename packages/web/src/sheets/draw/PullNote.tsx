@@ -7,6 +7,7 @@ const Note = styled.p<{ $ok: boolean }>`
   position: absolute;
   z-index: 10;
   max-width: 380px;
+  width: max-content;
   padding: 1px 6px;
   border-radius: 2px;
   font-size: 12px;
@@ -25,11 +26,18 @@ export function PullNote({
   said: { text: string; ok: boolean };
 }): ReactNode {
   const [x, y, zoom] = useStore((state) => state.transform);
+  const width = useStore((state) => state.width);
+  const left = pulled.to.x * zoom + x;
+  // At the right there is no room for it: there it stands at the left of the pointer.
+  const turned = left > width - 400;
   return (
     <Note
       role="status"
       $ok={said.ok}
-      style={{ left: pulled.to.x * zoom + x + 14, top: pulled.to.y * zoom + y - 10 }}
+      style={{
+        top: pulled.to.y * zoom + y - 10,
+        ...(turned ? { right: width - left + 14 } : { left: left + 14 }),
+      }}
     >
       {said.text}
     </Note>

@@ -32,8 +32,8 @@ const Frame = styled.section`
   header > span {
     margin-left: auto;
   }
-  footer > span {
-    margin-right: auto;
+  footer {
+    justify-content: space-between;
   }
   textarea {
     ${mono}
@@ -163,11 +163,11 @@ export function TypedPanel({ deviceIds, placeId, onPreview, onTaken, onClose }: 
           ))}
         </ol>
       )}
+      <Hint role="status">
+        {said ??
+          (empty ? '' : makes !== '' ? makes : result.set.changes.length > 0 ? 'changed' : 'nothing new')}
+      </Hint>
       <footer>
-        <Hint as="span" role="status">
-          {said ??
-            (empty ? '' : makes !== '' ? makes : result.set.changes.length > 0 ? 'changed' : 'nothing new')}
-        </Hint>
         <Button
           isDisabled={deviceIds.length === 0}
           onPress={() => {
@@ -178,7 +178,7 @@ export function TypedPanel({ deviceIds, placeId, onPreview, onTaken, onClose }: 
           Read back
         </Button>
         <Button $tone="primary" isDisabled={!ready} onPress={take}>
-          {wrong.length > 0 && ready ? 'Take over the good lines' : 'Take over'}
+          {wrong.length > 0 && ready ? 'Take the good lines' : 'Take over'}
           <Keycap>Ctrl+Enter</Keycap>
         </Button>
       </footer>

@@ -67,6 +67,8 @@ const Canvas = styled.div`
     cursor: crosshair;
   }
 `;
+/** A drawing of fewer plates is taken in without a map of it. */
+const leastForMap = 8;
 const stop = (event: SyntheticEvent): void => event.stopPropagation();
 
 interface Props {
@@ -271,9 +273,11 @@ export function SheetCanvas(props: Props): ReactNode {
           )}
           <Peers peers={peers} scene={scene} />
           {props.children}
-          <Panel position="bottom-right">
-            <MiniMap scene={scene} />
-          </Panel>
+          {scene.plates.length >= leastForMap && (
+            <Panel position="bottom-right">
+              <MiniMap scene={scene} />
+            </Panel>
+          )}
         </Surface>
       </Acts>
     </Canvas>

@@ -5,7 +5,7 @@ import { DialogTrigger, MenuItem, MenuTrigger, Button as AriaButton, Dialog } fr
 import { styled } from 'styled-components';
 import { z } from 'zod';
 import { useProject } from '../../data/project.tsx';
-import { Button, Floating } from '../../kit/controls.tsx';
+import { Button, Floating, Keycap } from '../../kit/controls.tsx';
 import { TextIn } from '../../kit/form/fields.tsx';
 import { Form } from '../../kit/form/Form.tsx';
 import { trimmed, useSchemaForm } from '../../kit/form/useSchemaForm.ts';
@@ -74,10 +74,21 @@ interface Props {
   onGroup: (members: readonly string[]) => void;
   /** Draws the chosen devices on a sheet of their own. */
   onApart: () => void;
+  /** Asks what the chosen devices are to be joined to; null: nothing can be joined. */
+  onJoin: (() => void) | null;
 }
 
 /** What can be done with what is chosen on the sheet, over the drawing so that nothing below moves. */
-export function ChosenTools({ sheet, plates, markIds, acts, onDelete, onGroup, onApart }: Props): ReactNode {
+export function ChosenTools({
+  sheet,
+  plates,
+  markIds,
+  acts,
+  onDelete,
+  onGroup,
+  onApart,
+  onJoin,
+}: Props): ReactNode {
   const { view } = useProject();
   const count = plates.length + markIds.length;
   const [only] = plates;
@@ -95,6 +106,11 @@ export function ChosenTools({ sheet, plates, markIds, acts, onDelete, onGroup, o
       <span>
         {count === 1 ? (only?.name ?? view.network.get('mark', markIds[0] ?? null)?.form) : `${count} chosen`}
       </span>
+      {onJoin !== null && (
+        <Button onPress={onJoin}>
+          Connect<Keycap>C</Keycap>
+        </Button>
+      )}
       {count > 1 && (
         <MenuTrigger>
           <Button as={AriaButton}>Arrange</Button>

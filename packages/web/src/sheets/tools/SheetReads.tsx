@@ -13,18 +13,13 @@ import { useProject } from '../../data/project.tsx';
 import { useWhereabouts } from '../../data/location.ts';
 import { Choice } from '../../kit/choice.tsx';
 
-const Line = styled.div`
+const Line = styled.span`
   flex: none;
   display: flex;
-  gap: 8px;
+  gap: 6px;
   align-items: center;
-  padding: 4px 12px;
   font-size: 12px;
   color: ${({ theme }) => theme.inkSoft};
-  border-bottom: 1px solid ${({ theme }) => theme.rule};
-  button {
-    height: 24px;
-  }
 `;
 
 const readings = projections.filter((id) => projectionNatures[id].ofDevices);
@@ -45,7 +40,6 @@ export function SheetReads({ sheet }: { sheet: Sheet }): ReactNode {
     canEdit || projection === sheet.projection || sisterSheet(network, sheet, projection).set === null;
   return (
     <Line role="group" aria-label="What the sheet reads">
-      <span>Read as</span>
       <Choice
         label="Read as"
         hideLabel

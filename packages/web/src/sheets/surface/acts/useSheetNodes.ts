@@ -43,7 +43,7 @@ export function useSheetNodes(
       ...scene.plates.map((plate) => plate.id),
       ...scene.marks.map((mark) => markNodeId(mark.id)),
     ];
-    if (!there.some((id) => ids.has(id))) return;
+    if (ids.size > 0 && !there.some((id) => ids.has(id))) return;
     given.current = wanted;
     setNodes((before) => before.map((node) => ({ ...node, selected: ids.has(node.id) })));
   }, [wanted, scene]);

@@ -1,0 +1,52 @@
+import { useEffect } from 'react';
+import { useParams } from 'react-router';
+import { useWhereabouts } from './location.ts';
+import { recordManners, useWorkspace, type RecordManner } from './workspace.tsx';
+
+export interface RecordShown {
+  shown: boolean;
+  /** Beside a drawing: it comes with what is chosen and leaves with it. */
+  comesAndGoes: boolean;
+  manner: RecordManner;
+  /** Shows or hides it: by the key and by its button. */
+  toggle: () => void;
+  show: () => void;
+  /** Whether it stays beside a drawing on which nothing is chosen. */
+  setStays: (stays: boolean) => void;
+}
+
+/**
+ * Whether the record is there. A drawing has the window to itself until something on it is chosen; in other sections
+ * the record stands beside the rows. What the person set holds from then on; with nothing chosen on a drawing it is
+ * only looked at.
+ */
+export function useRecordShown(): RecordShown {
+  const { recordManner: manner, setRecordManner, recordPeeked: peeked, setRecordPeeked } = useWorkspace();
+  const { section, selection, rackId } = useWhereabouts();
+  const { sheet } = useParams();
+  const comesAndGoes =
+    (section === 'sheets' && sheet !== undefined) || (section === 'places' && rackId !== null);
+  const alone = comesAndGoes && selection === null;
+  const shown = alone ? peeked || manner === 'stays' : manner !== 'closed';
+  // What was only looked at leaves as soon as something else is the matter.
+  useEffect(() => {
+    setRecordPeeked(false);
+  }, [alone, sheet, rackId, setRecordPeeked]);
+  const show = (): void => {
+    if (alone) setRecordPeeked(true);
+    else setRecordManner(manner === 'closed' ? recordManners[0] : manner);
+  };
+  return {
+    shown,
+    comesAndGoes,
+    manner,
+    show,
+    toggle: () => {
+      if (!shown) return show();
+      setRecordPeeked(false);
+      if (!alone) setRecordManner('closed');
+      else if (manner === 'stays') setRecordManner(recordManners[0]);
+    },
+    setStays: (stays) => setRecordManner(stays ? 'stays' : recordManners[0]),
+  };
+}
