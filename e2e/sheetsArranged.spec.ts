@@ -78,7 +78,8 @@ test('places, racks and sheets are added and taken away again', async ({ page })
   await expect(page.getByRole('button', { name: /^Rack KQ-X1/ })).toHaveCount(0);
   await page.getByRole('link', { name: 'Sheets' }).click();
   await page.getByRole('button', { name: 'Draw cabling of Store' }).click();
-  await expect(page.getByText('Nothing to draw here yet')).toBeVisible();
+  await expect(page.getByText('A blank sheet')).toBeVisible();
+  await page.getByRole('button', { name: 'Sheet \\' }).click();
   await record(page).getByRole('button', { name: 'Delete sheet' }).click();
   await expect(page.getByText('No sheet of this place yet')).toBeVisible();
 });

@@ -1,7 +1,7 @@
 /** The walk: one data room documented end to end, by mouse, seen by a second person, undone, reloaded, restarted. */
 import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
-import { another, doLine, expect, saved, signIn, test } from './application.ts';
+import { another, doLine, expect, quiet, saved, signIn, test } from './application.ts';
 
 test.use({ file: 'walk' });
 
@@ -88,9 +88,14 @@ const plate = (name: string) =>
   page.locator('.react-flow__node-plate').and(page.getByRole('button', { name: new RegExp(`^${name},`) }));
 
 test('selecting a plate selects its row; a dragged plate stays after a reload, labels at their own ends', async () => {
+  await page.keyboard.press('=');
   await plate('kq-acc-6').click();
   const strip = page.getByRole('grid', { name: 'Devices on this sheet' });
   await expect(strip.getByRole('row', { selected: true })).toContainText('kq-acc-6');
+  await page.keyboard.press('=');
+  await expect(strip).toHaveCount(0);
+  await page.keyboard.press('0');
+  await quiet(page);
   const before = await plate('kq-acc-6').boundingBox();
   const core = await plate('kq-core-1').boundingBox();
   if (before === null || core === null) throw new Error('not drawn');

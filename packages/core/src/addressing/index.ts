@@ -2,6 +2,7 @@ export * from './blocks.ts';
 export * from './commands/addressing.ts';
 export * from './commands/allocate.ts';
 export * from './commands/interfaces.ts';
+export * from './commands/numberDrawn.ts';
 export * from './commands/planSite.ts';
 export * from './commands/renumber.ts';
 export * from './commands/transit.ts';

@@ -1,5 +1,5 @@
 import { inForce } from '@visograph/core/lens';
-import { devicesInScope, placesWithin, isFree, titleOf } from '@visograph/core/model';
+import { devicesInScope, devicesNotPlaced, placesWithin, isFree, titleOf } from '@visograph/core/model';
 import { lazy, Suspense, useDeferredValue, useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useFindings } from '../data/findings.ts';
@@ -59,7 +59,12 @@ export function StatusLine(): ReactNode {
       0,
     );
     const some = (count: number, one: string): string => `${count} ${count === 1 ? one : `${one}s`}`;
-    return `${some(devices.length, 'device')} · ${some(racks, 'rack')} · ${used} ports used of ${ports}`;
+    const open = scopeId === null ? devicesNotPlaced(network).length : 0;
+    const placed =
+      open === 0
+        ? ''
+        : ` · ${open === devices.length ? 'nothing' : open} ${open === devices.length ? 'placed yet' : 'not placed yet'}`;
+    return `${some(devices.length, 'device')} · ${some(racks, 'rack')} · ${used} ports used of ${ports}${placed}`;
   }, [network, scopeId]);
   const found =
     findings === null

@@ -2,9 +2,9 @@ import type { Sheet } from '@visograph/core/model';
 import { tidySheet, type Scene } from '@visograph/core/sheets';
 import {
   AlignStartVertical,
-  Cable,
   Eye,
   LayoutGrid,
+  ListOrdered,
   PanelRight,
   Printer,
   TextCursorInput,
@@ -18,6 +18,7 @@ import { Floating } from '../kit/controls.tsx';
 import { WorkHead } from '../kit/panel/panels.tsx';
 import { Tool } from '../kit/Tool.tsx';
 import { PrintPanel } from './printing/PrintPanel.tsx';
+import { NumberPanel } from './draw/NumberPanel.tsx';
 import { SheetPath } from './SheetPath.tsx';
 import { AddMenu } from './tools/AddMenu.tsx';
 import { SheetReads } from './tools/SheetReads.tsx';
@@ -62,6 +63,9 @@ export function SheetHead({
   const { view, commit, canEdit } = useProject();
   const { network } = view;
   const { selection, select } = useWhereabouts();
+  const routers = [...new Set(scene.plates.flatMap((plate) => plate.deviceIds))].flatMap(
+    (id) => network.get('device', id) ?? [],
+  );
   const record = useRecordShown();
   /** Whether the record at the right is that of the sheet. */
   const ofSheet = record.shown && (selection === null || selection.kind === 'sheet');
@@ -92,6 +96,14 @@ export function SheetHead({
                 aria-pressed={typed}
                 onPress={() => onTyped(!typed)}
               />
+            )}
+            {sheet.projection === 'routing' && (
+              <DialogTrigger>
+                <Tool icon={ListOrdered} word="Number" />
+                <Floating>
+                  <NumberPanel sheet={sheet} routers={routers} />
+                </Floating>
+              </DialogTrigger>
             )}
             <DialogTrigger isOpen={showOpen} onOpenChange={onShowOpen}>
               <Tool icon={Eye} word="Show" keycap="." />

@@ -1,7 +1,14 @@
 import { type Change, type ChangeSet } from '@visograph/core/change';
 import { editRow, type Attempt } from '@visograph/core/commands';
-import { placeOfDevice, type Mark, type MarkForm, type Sheet } from '@visograph/core/model';
-import { copyDevices } from '@visograph/core/racks';
+import {
+  isPlaced,
+  placeOfDevice,
+  type Device,
+  type Mark,
+  type MarkForm,
+  type Sheet,
+} from '@visograph/core/model';
+import { copyDevices, placeDevices } from '@visograph/core/racks';
 import {
   addMark,
   align,
@@ -95,6 +102,20 @@ export function useSheetActs(sheet: Sheet, plan: DrawingPlan, scene: Scene | nul
       }
       return result;
     };
+    /** Devices that are not placed yet and were let go over a container: they stand in its place from then on. */
+    const landed = (moved: ReadonlyMap<string, Point>): Attempt | null => {
+      const places = new Map<string, Device[]>();
+      for (const plate of plates) {
+        const at = moved.get(plate.id);
+        const device = network.get('device', plate.deviceIds[0] ?? null);
+        if (at === undefined || plate.form !== 'device' || device === null || isPlaced(device)) continue;
+        const middle = { x: at.x + plate.box.width / 2, y: at.y + plate.box.height / 2 };
+        const placeId = placeAt(network, { scopeId: null }, scene?.containers ?? [], middle);
+        if (placeId !== null) places.set(placeId, [...(places.get(placeId) ?? []), device]);
+      }
+      const [first] = places;
+      return first === undefined ? null : placeDevices(network, first[1], first[0]);
+    };
     const keepMoved: SheetActs['keepMoved'] = (moved, verb = 'Moved') => {
       const changes: Change[] = [];
       if (moved.plates.size > 0)
@@ -108,6 +129,8 @@ export function useSheetActs(sheet: Sheet, plan: DrawingPlan, scene: Scene | nul
         const to = { x: mark.x + Math.round(at.x - from.x), y: mark.y + Math.round(at.y - from.y) };
         changes.push(...changeMark(sheet, mark, to).changes);
       }
+      const placed = landed(moved.plates);
+      if (placed !== null && placed.ok) changes.push(...placed.set.changes);
       const names = plates.filter((plate) => moved.plates.has(plate.id)).map((plate) => plate.name);
       const count = names.length + moved.marks.size;
       const what =
@@ -116,7 +139,8 @@ export function useSheetActs(sheet: Sheet, plan: DrawingPlan, scene: Scene | nul
           : moved.marks.size === 0
             ? `${names.length} plates`
             : `${count} things`;
-      commit({ changes, sentence: `${verb} ${what} on sheet ${sheet.name}` });
+      const sentence = `${verb} ${what} on sheet ${sheet.name}`;
+      commit({ changes, sentence: placed?.ok === true ? placed.set.sentence : sentence });
     };
     const items = (of: readonly Plate[], fields: object, verb: string): void =>
       void commit(

@@ -25,8 +25,12 @@ function routersOf({ network, sheet, kept }: Reader): {
 } {
   const picked = (): Device[] =>
     [...kept.items.values()].flatMap((item) => network.get('device', item.subjectId) ?? []);
+  /** Drawn here by a person, whether it routes yet or not. */
+  const byHand = (device: Device): boolean => device.role === 'FW' && kept.items.get(device.id)?.x != null;
   const wanted = (sheet.picked ? picked() : devicesInScope(network, sheet.scopeId)).filter(
-    (device) => device.status !== 'retired' && isRouter(network, device),
+    (device) =>
+      device.status !== 'retired' &&
+      (isRouter(network, device) || device.role === 'RT' || (!sheet.picked && byHand(device))),
   );
   const gone = wanted.filter((device) => kept.items.get(device.id)?.away === true);
   const here = wanted.filter((device) => !gone.includes(device));

@@ -2,6 +2,7 @@ import { modelWords } from '@visograph/core/catalogue';
 import {
   byName,
   devicesIn,
+  devicesNotPlaced,
   modelTitle,
   placeChain,
   placesWithin,
@@ -78,13 +79,13 @@ const Item = styled.button`
 `;
 const mostListed = 80;
 
-/** Devices that stand in no rack, in the room of these racks and the places around it within the site. */
+/** Devices that stand in no rack, in the room of these racks and the places around it within the site, and what is not placed yet. */
 export function unracked(network: Network, racks: readonly Rack[]): Device[] {
   const site = placeChain(network, racks[0]?.placeId ?? null)[0];
   if (site === undefined) return [];
   const room = racks[0]?.placeId;
-  const near = (device: Device): number => (device.placeId === room ? 0 : 1);
-  return devicesIn(network, placesWithin(network, site.id))
+  const near = (device: Device): number => (device.placeId === room ? 0 : device.placeId === null ? 2 : 1);
+  return [...devicesIn(network, placesWithin(network, site.id)), ...devicesNotPlaced(network)]
     .filter((device) => {
       const model = network.get('model', device.modelId);
       const rackable = device.units > 0 || ['PD', 'CA', 'UP'].includes(device.role);

@@ -85,10 +85,14 @@ export function Afloat({
   const frame = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 300, height: 120 });
   useLayoutEffect(() => {
-    const box = frame.current?.getBoundingClientRect();
-    if (box !== undefined && (box.width !== size.width || box.height !== size.height))
-      setSize({ width: box.width, height: box.height });
-  });
+    const { current } = frame;
+    if (current === null) return undefined;
+    const measure = (): void => setSize({ width: current.offsetWidth, height: current.offsetHeight });
+    measure();
+    const observer = new ResizeObserver(measure);
+    observer.observe(current);
+    return () => observer.disconnect();
+  }, []);
   useEffect(() => {
     if (takesFocus) frame.current?.focus({ preventScroll: true });
   }, [takesFocus]);

@@ -93,7 +93,6 @@ export function TypedPanel({ deviceIds, placeId, onPreview, onTaken, onClose }: 
   const [said, setSaid] = useState<string | null>(null);
   const read = useRef(typing(placeId));
   const late = useDeferredValue(text);
-  // eslint-disable-next-line react-hooks/refs -- lines that stand keep what they made; the answer is the same either way
   const result = useMemo(() => read.current(network, late), [network, late]);
   const empty = late.trim() === '';
   useEffect(() => {

@@ -13,6 +13,8 @@ export interface FacingRow {
 
 /** A row stays for so long after the pointer has left its plate: long enough to reach it. */
 const lingerMs = 250;
+/** So near the pointer must be, in pixels, for a chosen plate that it is not over to keep its ports open. */
+const nearPx = 44;
 /** Below this zoom plates are too small to pull anything out of them. */
 const leastZoom = 0.3;
 
@@ -22,10 +24,18 @@ export function useFacingRow(
   open: boolean,
   chosenIds: readonly string[],
   pullable: (plate: Plate) => Device | null,
-): { row: FacingRow | null; look: (at: Point) => void; hold: () => void; release: () => void } {
+): {
+  row: FacingRow | null;
+  look: (at: Point) => void;
+  /** The pointer has left the sheet. */
+  leave: () => void;
+  hold: () => void;
+  release: () => void;
+} {
   const { getZoom } = useReactFlow();
   const [hovered, setHovered] = useState<{ id: string; side: Side } | null>(null);
-  const [chosenSide, setChosenSide] = useState<Side>('bottom');
+  /** The side of the chosen plate that faces the pointer; null while that is far away: its row would lie over others. */
+  const [chosenSide, setChosenSide] = useState<Side | null>('bottom');
   const held = useRef(false);
   const leaving = useRef<ReturnType<typeof setTimeout> | null>(null);
   const stay = useCallback((): void => {
@@ -52,7 +62,11 @@ export function useFacingRow(
         );
         return;
       }
-      if (chosen !== null) setChosenSide(facing(chosen.box, at));
+      if (chosen !== null) {
+        const { x, y, width, height } = chosen.box;
+        const away = Math.max(x - at.x, at.x - x - width, y - at.y, at.y - y - height) * getZoom();
+        setChosenSide(away > nearPx ? null : facing(chosen.box, at));
+      }
       leaving.current ??= setTimeout(() => {
         leaving.current = null;
         if (!held.current) setHovered(null);
@@ -65,11 +79,16 @@ export function useFacingRow(
     const plate = (hovered === null ? null : scene.plates.find(({ id }) => id === hovered.id)) ?? chosen;
     const device = plate === null ? null : pullable(plate);
     if (plate === null || device === null) return null;
-    return { plate, device, side: plate.id === hovered?.id ? hovered.side : chosenSide };
+    const side = plate.id === hovered?.id ? hovered.side : chosenSide;
+    return side === null ? null : { plate, device, side };
   }, [open, hovered, chosen, chosenSide, scene, pullable]);
   return {
     row,
     look,
+    leave: () => {
+      setHovered(null);
+      setChosenSide(null);
+    },
     hold: () => {
       held.current = true;
       stay();

@@ -182,8 +182,10 @@ export function SheetCanvas(props: Props): ReactNode {
         facingRow.look(point);
         tell(point);
       }}
-      onPointerLeave={() => {
+      onPointerLeave={({ pointerType }) => {
         stamping.hover(null);
+        // A finger that is lifted has left too: then what is chosen keeps its ports open.
+        if (pointerType === 'mouse') facingRow.leave();
         tell(null);
       }}
       // With a model in hand a press puts it down: it neither chooses nor pans.

@@ -51,7 +51,7 @@ export function KeyLine({ entries, scene }: { entries: readonly KeyEntry[]; scen
   return (
     <Line>
       {entries.length > 0 && (
-        <ul aria-label="Key">
+        <ul aria-label="Key" tabIndex={0}>
           {entries.map((entry) => (
             <li key={`${entry.form}${entry.text}`}>
               {entry.medium !== undefined && (

@@ -1,0 +1,257 @@
+/** From an empty project: drawn first, placed and numbered later. By mouse, by keyboard, and typed. */
+import type { Page } from '@playwright/test';
+import {
+  doLine,
+  drawn,
+  expect,
+  password,
+  plate,
+  quiet,
+  record,
+  saved,
+  section,
+  test,
+  type Application,
+} from './application.ts';
+
+test.use({ file: 'drawfirst' });
+
+const models = (page: Page) => page.getByRole('complementary', { name: 'Models' });
+const board = (page: Page) => page.locator('[data-sheet]');
+
+/** What a person does, counted: presses, drags, texts typed. */
+class Hand {
+  actions = 0;
+  constructor(private readonly page: Page) {}
+
+  async spot(across: number, down: number): Promise<{ x: number; y: number }> {
+    const box = await board(this.page).boundingBox();
+    if (box === null) throw new Error('no sheet');
+    return { x: box.x + box.width * across, y: box.y + box.height * down };
+  }
+  async does(act: () => Promise<unknown>): Promise<void> {
+    this.actions++;
+    await act();
+  }
+  async press(name: string | RegExp): Promise<void> {
+    await this.does(() => this.page.getByRole('button', { name }).first().click());
+  }
+  /** Takes a model in hand. */
+  async take(name: string): Promise<void> {
+    await this.does(() =>
+      models(this.page)
+        .getByRole('button', { name: new RegExp(`^[A-Z]{2} ${name}$`) })
+        .first()
+        .click(),
+    );
+  }
+  async stamp(across: number, down: number): Promise<void> {
+    const { x, y } = await this.spot(across, down);
+    await this.does(() => this.page.mouse.click(x, y));
+    await saved(this.page);
+    await quiet(this.page);
+  }
+  /** Pulls a line out of the row of ports of a plate to a point or another plate. */
+  async pull(from: string, to: string | { across: number; down: number }): Promise<void> {
+    const start = await plate(this.page, from).boundingBox();
+    if (start === null) throw new Error(from);
+    await this.page.mouse.move(start.x + start.width / 2, start.y + start.height - 3);
+    const row = this.page.locator(`[data-pull="${from}"] p`);
+    await expect(row).toBeVisible();
+    const grip = await row.boundingBox();
+    const end =
+      typeof to === 'string'
+        ? await plate(this.page, to).boundingBox()
+        : { ...(await this.spot(to.across, to.down)), width: 0, height: 0 };
+    if (grip === null || end === null) throw new Error(`${from} to ${String(to)}`);
+    await this.does(async () => {
+      await this.page.mouse.move(grip.x + grip.width / 2, grip.y + grip.height / 2);
+      await this.page.mouse.down();
+      await this.page.mouse.move(end.x + end.width / 2, end.y + end.height / 2, { steps: 4 });
+      await this.page.mouse.up();
+    });
+    // An open list of what can stand at the end hides all else from its roles.
+    if (typeof to === 'string') await saved(this.page);
+    await quiet(this.page);
+  }
+}
+
+/** An empty project, opened: nothing in it but the catalogue. */
+async function begin(page: Page, application: Application, name: string): Promise<void> {
+  await page.goto(application.url);
+  await page.getByLabel('E-mail').fill('anna@marrow.example');
+  await page.getByLabel('Password').fill(password);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByLabel('Password')).toHaveCount(0);
+  await page.goto(`${application.url}/projects`);
+  await page.getByLabel('New project').fill(name);
+  await page.getByRole('button', { name: 'Begin project' }).click();
+  await saved(page);
+}
+const panel = (page: Page) => page.getByRole('group', { name: 'The line just pulled' });
+
+test('five routers, seven links, a /31 for each and router ids: to a drawn routing sheet', async ({
+  page,
+  application,
+}) => {
+  await begin(page, application, 'Island loop');
+  const hand = new Hand(page);
+  await hand.does(() => section(page, 'Sheets'));
+  await hand.press('Begin with a blank sheet');
+  await expect(models(page).getByLabel('Find a role or model')).toBeFocused();
+  await hand.does(() => models(page).getByLabel('How many').fill('5'));
+  await hand.does(() => models(page).getByText('Join them').click());
+  await hand.does(() => models(page).getByText('ring', { exact: true }).click());
+  await hand.take('router');
+  await hand.stamp(0.5, 0.5);
+  await hand.does(() => page.keyboard.press('Escape'));
+  await expect(page.locator('.react-flow__node-plate')).toHaveCount(5);
+  await hand.pull('rt-1', 'rt-3');
+  await expect(panel(page)).toContainText('rt-1 eth2 – rt-3 eth2');
+  await hand.does(() => page.keyboard.press('Enter'));
+  await hand.pull('rt-1', 'rt-4');
+  await hand.does(() => page.keyboard.press('Enter'));
+  await expect(page.getByText('Rows: 5 devices, 7 lines')).toBeVisible();
+  await hand.press(/Cabling/);
+  await hand.does(() => page.getByRole('option', { name: 'Routing' }).click());
+  await drawn(page);
+  await hand.press('Number');
+  const ask = page.getByRole('dialog', { name: 'Number what is drawn' });
+  await expect(ask).toContainText('7 links and 5 routers get numbers.');
+  await hand.does(() => ask.getByRole('button', { name: 'Number' }).click());
+  await saved(page);
+  await expect(page.getByText('Rows: 5 devices, 7 lines')).toBeVisible();
+  const rows = (await application.query(
+    `SELECT prefix FROM prefix WHERE role = 'transit' AND prefix LIKE '10.0.0.%/31'`,
+  )) as unknown[];
+  expect(rows).toHaveLength(7);
+  await expect(plate(page, 'rt-5')).toContainText('lo0 10.255.0.5');
+  await plate(page, 'rt-5').click();
+  await expect(record(page)).toContainText('rt-5');
+  expect(hand.actions).toBeLessThanOrEqual(32);
+});
+
+test('four phones, a switch and one circuit, printed', async ({ page, application }) => {
+  await begin(page, application, 'Ticket hall');
+  const hand = new Hand(page);
+  await hand.does(() => section(page, 'Sheets'));
+  await hand.press('Begin with a blank sheet');
+  await hand.press('As text');
+  await hand.does(() => page.keyboard.type('4 phones each on sw-1\nsw-1 -- isp-1'));
+  await expect(page.getByText('+6 devices, +5 cables')).toBeVisible();
+  await hand.does(() => page.keyboard.press('Control+Enter'));
+  await saved(page);
+  await hand.does(() => page.keyboard.press('Escape'));
+  await expect(plate(page, 'sw-1')).toBeVisible();
+  await expect(plate(page, 'isp-1')).toBeVisible();
+  await hand.press('Print');
+  const download = page.waitForEvent('download');
+  await hand.press('Save PDF');
+  expect((await download).suggestedFilename()).toMatch(/\.pdf$/);
+  expect(hand.actions).toBeLessThanOrEqual(12);
+});
+
+test('by keyboard alone: put in, named, joined, taken back, joined again', async ({ page, application }) => {
+  await begin(page, application, 'Keys only');
+  await section(page, 'Sheets');
+  await page.getByRole('button', { name: 'Begin with a blank sheet' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(models(page).getByLabel('Find a role or model')).toBeFocused();
+  // Letters go to the search that has just opened, not to any key of the sheet.
+  await page.keyboard.type('router');
+  await page.keyboard.press('Enter');
+  await expect(plate(page, 'rt-1')).toBeVisible();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.type('switch');
+  await page.keyboard.press('Enter');
+  await expect(plate(page, 'sw-1')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(models(page)).toHaveCount(0);
+  await plate(page, 'rt-1').focus();
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('e');
+  await expect(page.getByRole('textbox', { name: 'Name of rt-1' })).toBeFocused();
+  await page.keyboard.type('edge-1');
+  await page.keyboard.press('Enter');
+  await expect(plate(page, 'edge-1')).toBeVisible();
+  await plate(page, 'edge-1').focus();
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('c');
+  await page.keyboard.type('sw-1');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await expect(panel(page)).toContainText('edge-1 eth0 – sw-1 1');
+  await page.keyboard.press('Escape');
+  await expect(page.getByText('Rows: 2 devices, 0 lines')).toBeVisible();
+  await doLine(page, 'connect edge-1 to sw-1 x2');
+  await expect(page.getByText('Rows: 2 devices, 2 lines')).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText('Rows: 2 devices, 0 lines')).toBeVisible();
+});
+
+test('typed: twenty lines of which some are wrong, drawn as they are typed, read back', async ({
+  page,
+  application,
+}) => {
+  await begin(page, application, 'Typed');
+  await section(page, 'Sheets');
+  await page.getByRole('button', { name: 'Begin with a blank sheet' }).click();
+  await page.getByRole('button', { name: 'As text' }).click();
+  const text = page.getByRole('textbox', { name: 'Topology, one link a line' });
+  const good = [
+    'core-1 core-2 x2',
+    'edge-1 ge0/1 -- core-1 10G',
+    'edge-2 ge0/1 -- core-2 10G',
+    '3 access each to core-1 core-2',
+    'in "Harbour/Data room": core-1 core-2',
+    ...Array.from({ length: 12 }, (_, at) => `server-${at + 1} access-${(at % 3) + 1}`),
+  ];
+  const wrong = ['a b c', 'ring a b', 'edge-1 ge0/1 -- core-2'];
+  await text.fill([...good, ...wrong].join('\n'));
+  await expect(page.getByRole('list', { name: 'Lines that are wrong' }).getByRole('listitem')).toHaveCount(3);
+  // It is drawn before it is taken over, and not in the project yet.
+  await expect(plate(page, 'core-1')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Saved r2' })).toBeVisible();
+  await page.getByRole('button', { name: /^Take the good lines/ }).click();
+  await expect(page.getByRole('button', { name: 'Saved r3' })).toBeVisible();
+  await expect(text).toHaveValue(wrong.join('\n'));
+  await text.fill('');
+  await page.getByRole('button', { name: 'Read back' }).click();
+  await expect(text).toHaveValue(/edge-1 ge0\/1/);
+  await expect(page.getByText('nothing new')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: /^Undo/ }).first().click();
+  await expect(page.locator('.react-flow__node-plate')).toHaveCount(0);
+});
+
+test('pulled to free ground it offers what can stand there; two people pull to one port', async ({
+  page,
+  application,
+}) => {
+  await begin(page, application, 'Free ground');
+  const hand = new Hand(page);
+  await section(page, 'Sheets');
+  await hand.press('Begin with a blank sheet');
+  await hand.take('router');
+  await hand.stamp(0.4, 0.3);
+  // Just typing names what was put down.
+  await page.keyboard.type('hub');
+  await page.keyboard.press('Enter');
+  await expect(plate(page, 'hub')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await hand.pull('hub', { across: 0.6, down: 0.75 });
+  const asked = page.getByRole('group', { name: 'What stands at the other end' });
+  await expect(asked).toBeVisible();
+  await page.keyboard.type('24-port switch');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await expect(panel(page)).toContainText('hub eth0 – sw-1 1');
+  await panel(page).getByRole('button', { name: 'One more' }).click();
+  await expect(page.getByText('Rows: 2 devices, 2 lines')).toBeVisible();
+  await panel(page).getByRole('button', { name: /^Keep/ }).click();
+  await expect(panel(page)).toHaveCount(0);
+  // Onto itself: said, and nothing is made.
+  await hand.pull('hub', 'hub');
+  await expect(page.getByText('hub cannot be connected to itself: let go on another plate.')).toBeVisible();
+  await expect(page.getByText('Rows: 2 devices, 2 lines')).toBeVisible();
+});
