@@ -51,6 +51,23 @@ class Hand {
     await saved(this.page);
     await quiet(this.page);
   }
+  /** Chooses what lies between two plates, with a frame drawn around them. */
+  async around(first: string, last: string): Promise<void> {
+    const [one, other] = [
+      await plate(this.page, first).boundingBox(),
+      await plate(this.page, last).boundingBox(),
+    ];
+    if (one === null || other === null) throw new Error(`${first} to ${last}`);
+    await this.does(async () => {
+      await this.page.keyboard.down('Shift');
+      await this.page.mouse.move(one.x - 12, one.y - 12);
+      await this.page.mouse.down();
+      await this.page.mouse.move(other.x + other.width + 12, other.y + other.height + 12, { steps: 4 });
+      await this.page.mouse.up();
+      await this.page.keyboard.up('Shift');
+    });
+    await quiet(this.page);
+  }
   /** Pulls a line out of the row of ports of a plate to a point or another plate. */
   async pull(from: string, to: string | { across: number; down: number }): Promise<void> {
     const start = await plate(this.page, from).boundingBox();
@@ -254,4 +271,79 @@ test('pulled to free ground it offers what can stand there; two people pull to o
   await hand.pull('hub', 'hub');
   await expect(page.getByText('hub cannot be connected to itself: let go on another plate.')).toBeVisible();
   await expect(page.getByText('Rows: 2 devices, 2 lines')).toBeVisible();
+});
+
+test('a pair of switches, two load balancers, four cameras and a UPS: drawn, cabled, then racked', async ({
+  page,
+  application,
+}) => {
+  await begin(page, application, 'Harbour office');
+  const hand = new Hand(page);
+  const count = (many: string) => hand.does(() => models(page).getByLabel('How many').fill(many));
+  await hand.does(() => section(page, 'Sheets'));
+  await hand.press('Begin with a blank sheet');
+  await count('4');
+  await hand.take('camera');
+  await hand.stamp(0.5, 0.68);
+  await count('2');
+  await hand.take('load balancer');
+  await hand.stamp(0.5, 0.15);
+  await hand.does(() => models(page).getByText('Join them').click());
+  await hand.take('24-port switch');
+  await hand.stamp(0.5, 0.42);
+  await count('1');
+  await hand.take('UPS');
+  await hand.stamp(0.5, 0.88);
+  await hand.does(() => page.keyboard.press('Escape'));
+  await hand.does(() => page.keyboard.press('0'));
+  await quiet(page);
+  // Both load balancers at once: a line pulled out of one of what is chosen comes from each.
+  await hand.around('lb-1', 'lb-2');
+  await hand.pull('lb-1', 'sw-1');
+  await hand.pull('lb-1', 'sw-2');
+  await hand.pull('cm-1', 'sw-1');
+  await hand.pull('cm-2', 'sw-1');
+  await hand.pull('cm-3', 'sw-2');
+  await hand.pull('cm-4', 'sw-2');
+  await hand.does(() => page.keyboard.press('Enter'));
+  await hand.pull('up-1', 'sw-1');
+  await hand.does(() => page.keyboard.press('Enter'));
+  await hand.pull('up-1', 'sw-2');
+  await expect(page.getByText('Rows: 9 devices, 11 lines')).toBeVisible();
+  await expect(page.getByText(/nothing placed yet/)).toBeVisible();
+
+  await hand.does(() => section(page, 'Places'));
+  await hand.does(() => record(page).getByLabel('Place', { exact: true }).fill('Harbour'));
+  await hand.does(() => page.keyboard.press('Enter'));
+  await saved(page);
+  await hand.does(() => page.getByRole('row', { name: /^Harbour,/ }).click());
+  await hand.does(() => record(page).getByRole('textbox', { name: 'Rack' }).fill('H-1'));
+  await hand.does(() => page.keyboard.press('Enter'));
+  await saved(page);
+  await hand.press(/^Rack H-1/);
+  await hand.press('Gear');
+  await quiet(page);
+  const loose = page.getByRole('list', { name: 'In no rack' });
+  for (const [name, unit] of [
+    ['sw-1', 40],
+    ['sw-2', 38],
+    ['lb-1', 36],
+    ['lb-2', 35],
+    ['up-1', 2],
+  ] as const) {
+    const item = await loose.getByRole('button', { name: new RegExp(name) }).boundingBox();
+    const to = await page.getByRole('button', { name: `Unit ${unit}, free: add a device` }).boundingBox();
+    if (item === null || to === null) throw new Error(name);
+    await hand.does(async () => {
+      await page.mouse.move(item.x + 30, item.y + 8);
+      await page.mouse.down();
+      await page.mouse.move(item.x + 36, item.y + 14);
+      await page.mouse.move(to.x + to.width / 2, to.y + to.height / 2, { steps: 4 });
+      await page.mouse.up();
+    });
+    await saved(page);
+    await quiet(page);
+  }
+  await expect(page.getByText('6 of 42 U used · 36 free')).toBeVisible();
+  expect(hand.actions).toBeLessThanOrEqual(40);
 });

@@ -2,6 +2,7 @@ import type { Device, Network, Sheet } from '@visograph/core/model';
 import {
   addSheet,
   boxAround,
+  type Box,
   pagesOf,
   type DrawingPlan,
   type Plate,
@@ -42,6 +43,13 @@ import { KeyLine } from './tools/KeyLine.tsx';
 import { PasteAsk } from './tools/PasteAsk.tsx';
 import { Tray } from './tools/Tray.tsx';
 import { copied, useSheetActs } from './useSheetActs.ts';
+
+/** Around a plate, for the row of its ports. */
+const rowRoom = 36;
+/** Plates that a panel at a line could cover are no further away, in sheet units. */
+const nearLine = 1600;
+/** So much of the width the text covers that is typed. */
+const coveredByText = 0.3;
 
 interface DrawingProps {
   sheet: Sheet;
@@ -149,7 +157,15 @@ export function Drawing({
     const at = points[Math.floor(points.length / 2)];
     if (drawn === undefined || at === undefined) return null;
     const ends = scene.plates.filter(({ id }) => id === drawn.a.plateId || id === drawn.b.plateId);
-    return { at, ends: ends.map(({ box }) => box) };
+    // Least of all the plates that it joins, then any other.
+    const near = scene.plates.filter(({ box }) => Math.hypot(box.x - at.x, box.y - at.y) < nearLine);
+    const withRow = (box: Box): Box => ({
+      x: box.x - rowRoom,
+      y: box.y - rowRoom,
+      width: box.width + 2 * rowRoom,
+      height: box.height + 2 * rowRoom,
+    });
+    return { at, avoid: [...ends, ...ends, ...near].map(({ box }) => withRow(box)) };
   }, [lines.line, scene]);
   const [onlyPlate] = plates;
   const joinable = useMemo(
@@ -266,12 +282,19 @@ export function Drawing({
             heldLink={heldLink}
             linkActs={linkActs}
             wanted={wanted}
+            followed={previewed === null ? null : coveredByText}
             onChosen={setChosen}
             onMoved={acts.keepMoved}
             onOpenPlate={openPlate}
-            onPickPlate={pickPlate}
+            onPickPlate={(plate) => {
+              lines.keep();
+              pickPlate(plate);
+            }}
             onPickMark={(id) => select({ kind: 'mark', id })}
-            onPickNothing={() => select(null)}
+            onPickNothing={() => {
+              lines.keep();
+              select(null);
+            }}
             onOpenMark={(id) => {
               const to = network.get('mark', id)?.linkSheetId ?? null;
               if (to !== null) go({ sheetId: to, selection: null });
@@ -314,7 +337,7 @@ export function Drawing({
                 lines={lines}
                 network={network}
                 at={lineAt.at}
-                avoid={lineAt.ends}
+                avoid={lineAt.avoid}
               />
             )}
           </SheetCanvas>

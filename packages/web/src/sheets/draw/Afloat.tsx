@@ -10,7 +10,7 @@ const Frame = styled.div`
   flex-direction: column;
   gap: 6px;
   padding: 8px 10px;
-  max-width: 340px;
+  max-width: 372px;
   font-size: 12.5px;
   border: 1px solid ${({ theme }) => theme.accent};
   border-radius: 3px;

@@ -30,7 +30,7 @@ const Foot = styled.div`
     }
   }
   output {
-    min-width: 20px;
+    min-width: 34px;
     text-align: center;
   }
 `;
@@ -50,6 +50,7 @@ interface Props {
 /** Beside a line that has just been pulled: what was chosen for it, each to be changed; Enter keeps, Escape undoes. */
 export function LinePanel({ line, lines, network, at, avoid }: Props): ReactNode {
   const [why, setWhy] = useState<string | null>(null);
+  const [open, setOpen] = useState(false);
   const cable = network.get('cable', line.cableIds[0] ?? null);
   const [a, b] = [network.get('port', cable?.aPortId ?? null), network.get('port', cable?.bPortId ?? null)];
   const { wish } = line;
@@ -91,38 +92,46 @@ export function LinePanel({ line, lines, network, at, avoid }: Props): ReactNode
           length,
         ].join(' · ')}
       </Hint>
-      <Ends>
-        <Picker
-          label={`Port of ${name(a.deviceId)}`}
-          value={a.id}
-          options={portsFor(a, a.deviceId)}
-          onChange={(id) => id !== null && id !== a.id && change({ aPortId: id })}
-        />
-        <Picker
-          label={`Port of ${name(b.deviceId)}`}
-          value={b.id}
-          options={portsFor(b, b.deviceId)}
-          onChange={(id) => id !== null && id !== b.id && change({ bPortId: id })}
-        />
-      </Ends>
-      <Choice
-        label="Cable"
-        value={cable.typeId}
-        options={types.map((way) => ({ id: way.type.id, text: modelTitle(way.type), detail: way.reason }))}
-        onChange={(typeId) => change({ typeId, aPortId: a.id, bPortId: b.id })}
-      />
+      {open && (
+        <>
+          <Ends>
+            <Picker
+              label={`Port of ${name(a.deviceId)}`}
+              value={a.id}
+              options={portsFor(a, a.deviceId)}
+              onChange={(id) => id !== null && id !== a.id && change({ aPortId: id })}
+            />
+            <Picker
+              label={`Port of ${name(b.deviceId)}`}
+              value={b.id}
+              options={portsFor(b, b.deviceId)}
+              onChange={(id) => id !== null && id !== b.id && change({ bPortId: id })}
+            />
+          </Ends>
+          <Choice
+            label="Cable"
+            value={cable.typeId}
+            options={types.map((way) => ({
+              id: way.type.id,
+              text: modelTitle(way.type),
+              detail: way.reason,
+            }))}
+            onChange={(typeId) => change({ typeId, aPortId: a.id, bPortId: b.id })}
+          />
+        </>
+      )}
       {why !== null && <Wrong role="alert">{why}</Wrong>}
       <Foot>
         <span className="count" role="group" aria-label="In parallel">
           <Button aria-label="One less" isDisabled={count <= 1} onPress={() => change({ count: count - 1 })}>
             −
           </Button>
-          <output>{count}</output>
+          <output>{`× ${count}`}</output>
           <Button aria-label="One more" onPress={() => change({ count: count + 1 })}>
             +
           </Button>
-          <span>in parallel</span>
         </span>
+        {!open && <Button onPress={() => setOpen(true)}>Change …</Button>}
         <Button onPress={lines.takeBack}>
           Undo<Keycap>Esc</Keycap>
         </Button>

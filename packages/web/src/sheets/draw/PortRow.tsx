@@ -2,7 +2,7 @@ import { freeText, portRow, type RowPort } from '@visograph/core/cabling';
 import type { Device, Network } from '@visograph/core/model';
 import type { Box, Point, Side } from '@visograph/core/sheets';
 import { useStore } from '@xyflow/react';
-import { useMemo, useState, type PointerEvent, type ReactNode } from 'react';
+import { useEffect, useMemo, useRef, useState, type PointerEvent, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { mono } from '../../theme/mono.ts';
 
@@ -53,6 +53,7 @@ const Row = styled.div<{ $side: Side }>`
 
 /** Ports beside each other in a row, and rows at most: more of them say so in words. */
 const mostAcross = 24;
+const mostDown = 6;
 const mostShown = 48;
 
 /** The side of a box that a point is nearest to, from within or from around it. */
@@ -69,6 +70,25 @@ export const sideMiddle = (box: Box, side: Side): Point => ({
   y: side === 'top' ? box.y : side === 'bottom' ? box.y + box.height : box.y + box.height / 2,
 });
 
+/** What a row takes up beside its plate, in pixels: the ports and a line of words. */
+const rowPx = { high: 34, wide: 130 };
+
+/** The side that was asked for, or the one across where the row would lie beyond the edge of the view. */
+export function withinView(
+  side: Side,
+  box: Box,
+  { x, y, zoom }: { x: number; y: number; zoom: number },
+  view: { width: number; height: number },
+): Side {
+  const [top, bottom] = [box.y * zoom + y, (box.y + box.height) * zoom + y];
+  const [left, right] = [box.x * zoom + x, (box.x + box.width) * zoom + x];
+  if (side === 'bottom' && bottom + rowPx.high > view.height) return 'top';
+  if (side === 'top' && top - rowPx.high < 0) return 'bottom';
+  if (side === 'left' && left - rowPx.wide < 0) return 'right';
+  if (side === 'right' && right + rowPx.wide > view.width) return 'left';
+  return side;
+}
+
 interface Props {
   network: Network;
   device: Device;
@@ -81,19 +101,38 @@ interface Props {
 }
 
 /** The ports of a plate along the side that faces the pointer: free ones open, with what they take; lines are pulled out of them. */
-export function PortRow({ network, device, box, side, power, onPull, onEnter, onLeave }: Props): ReactNode {
+export function PortRow({
+  network,
+  device,
+  box,
+  side: wished,
+  power,
+  onPull,
+  onEnter,
+  onLeave,
+}: Props): ReactNode {
   const [x, y, zoom] = useStore((state) => state.transform);
+  const height = useStore((state) => state.height);
+  const width = useStore((state) => state.width);
+  const side = withinView(wished, box, { x, y, zoom }, { width, height });
   const [over, setOver] = useState<RowPort | null>(null);
+  // A row that goes while the pointer is over it is told of no leaving.
+  const left = useRef(onLeave);
+  useEffect(() => {
+    left.current = onLeave;
+  });
+  useEffect(() => () => left.current(), []);
   const row = useMemo(() => portRow(network, device, power), [network, device, power]);
   const shown = row.slice(0, mostShown);
-  const across = Math.min(mostAcross, Math.max(1, shown.length));
+  const level = side === 'top' || side === 'bottom';
+  const across = Math.min(level ? mostAcross : mostDown, Math.max(1, shown.length));
   const at = sideMiddle(box, side);
   const shift = { top: '-50%, -100%', bottom: '-50%, 0', left: '-100%, -50%', right: '0, -50%' }[side];
   const said =
     over === null
       ? freeText(row)
       : [over.name, over.what, over.taken === null ? '' : `holds ${over.taken}`].filter(Boolean).join(' · ');
-  const tracks = side === 'top' || side === 'bottom' ? 'gridTemplateColumns' : 'gridTemplateRows';
+  const tracks = level ? 'gridTemplateColumns' : 'gridTemplateRows';
   return (
     <Row
       $side={side}

@@ -7,7 +7,7 @@ import { drawn, emptyProject } from '../../../../core/src/testing/testDrawn.ts';
 import { press, pressNamed, rowNamed, show, type, withSizes } from '../../testing/testScreen.tsx';
 import { beside } from './Afloat.tsx';
 import { Palette } from './Palette.tsx';
-import { facing, sideMiddle } from './PortRow.tsx';
+import { facing, sideMiddle, withinView } from './PortRow.tsx';
 import { TypedPanel } from './TypedPanel.tsx';
 import { noteUsed, usedLately } from './usedLately.ts';
 import { useFresh } from './useFresh.ts';
@@ -177,6 +177,17 @@ test('the side of a plate that faces a point, and its middle', () => {
   expect(facing(box, { x: 500, y: 130 })).toBe('right');
   expect(sideMiddle(box, 'right')).toEqual({ x: 260, y: 120 });
   expect(sideMiddle(box, 'top')).toEqual({ x: 180, y: 100 });
+});
+
+test('a row that would lie beyond the edge of the view opens on the side across', () => {
+  const view = { width: 800, height: 600 };
+  const at = (x: number, y: number) => ({ x, y, width: 160, height: 40 });
+  const plain = { x: 0, y: 0, zoom: 1 };
+  expect(withinView('bottom', at(300, 550), plain, view)).toBe('top');
+  expect(withinView('bottom', at(300, 300), plain, view)).toBe('bottom');
+  expect(withinView('top', at(300, 10), plain, view)).toBe('bottom');
+  expect(withinView('right', at(600, 300), plain, view)).toBe('left');
+  expect(withinView('left', at(600, 300), { x: -590, y: 0, zoom: 1 }, view)).toBe('right');
 });
 
 test('a panel stays within the view and off the plates, where there is room', () => {

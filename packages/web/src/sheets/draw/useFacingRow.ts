@@ -37,6 +37,8 @@ export function useFacingRow(
   /** The side of the chosen plate that faces the pointer; null while that is far away: its row would lie over others. */
   const [chosenSide, setChosenSide] = useState<Side | null>('bottom');
   const held = useRef(false);
+  /** The plate whose row there is. */
+  const shown = useRef<string | null>(null);
   const leaving = useRef<ReturnType<typeof setTimeout> | null>(null);
   const stay = useCallback((): void => {
     if (leaving.current !== null) clearTimeout(leaving.current);
@@ -49,12 +51,15 @@ export function useFacingRow(
   );
   const look = useCallback(
     (at: Point): void => {
-      if (held.current || !open || getZoom() < leastZoom) return;
+      if (!open || getZoom() < leastZoom) return;
       const plate = scene.plates.find(
         ({ box }) =>
           at.x >= box.x && at.y >= box.y && at.x <= box.x + box.width && at.y <= box.y + box.height,
       );
+      // Over its row a plate keeps it, but not where that lies over another plate.
+      if (held.current && (plate === undefined || plate.id === shown.current)) return;
       if (plate !== undefined) {
+        held.current = false;
         stay();
         const side = facing(plate.box, at);
         setHovered((before) =>
@@ -82,6 +87,9 @@ export function useFacingRow(
     const side = plate.id === hovered?.id ? hovered.side : chosenSide;
     return side === null ? null : { plate, device, side };
   }, [open, hovered, chosen, chosenSide, scene, pullable]);
+  useEffect(() => {
+    shown.current = row?.plate.id ?? null;
+  }, [row]);
   return {
     row,
     look,

@@ -1,7 +1,15 @@
 import type { Device, Sheet } from '@visograph/core/model';
 import { dragScene, type Box, type Plate, type Point, type Scene } from '@visograph/core/sheets';
 import { Panel, useReactFlow } from '@xyflow/react';
-import { useCallback, useMemo, useRef, type MouseEvent, type ReactNode, type SyntheticEvent } from 'react';
+import {
+  useCallback,
+  useEffect,
+  useMemo,
+  useRef,
+  type MouseEvent,
+  type ReactNode,
+  type SyntheticEvent,
+} from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../../data/project.tsx';
 import { Surface } from '../../kit/surface/Surface.tsx';
@@ -102,6 +110,8 @@ interface Props {
   power: boolean;
   renaming: Renaming | null;
   setRenaming: (renaming: Renaming | null) => void;
+  /** All of it stays in view as it grows: so much of the width is covered at the right, as a share. */
+  followed: number | null;
   /** Ids that are to be chosen, after things were added. */
   wanted: readonly string[] | null;
   children?: ReactNode;
@@ -125,13 +135,18 @@ export function SheetCanvas(props: Props): ReactNode {
   const pulling = usePulling(scene, lines.letGo);
   const facingRow = useFacingRow(
     scene,
-    canEdit && stamping.stamp === null && lines.line === null && lines.end === null,
+    canEdit && stamping.stamp === null && lines.end === null,
     chosenIds,
     props.pullable,
   );
   useFollowing(scene, lit);
 
   const fitAll = useCallback(() => fit.all(fitTo), [fit, fitTo]);
+  const { followed } = props;
+  useEffect(() => {
+    if (followed === null || fitTo.width === 0) return;
+    void fit.all({ ...fitTo, width: fitTo.width / (1 - followed) });
+  }, [followed, fitTo, fit]);
   const fitChosen = useCallback(() => {
     const ids = new Set([...lit, ...chosenIds.map((id) => markIdOf(id) ?? id)]);
     const boxes = [...scene.plates, ...scene.marks].filter((one) => ids.has(one.id)).map((one) => one.box);
