@@ -1,14 +1,17 @@
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useWorkspace } from '../data/workspace.tsx';
 import { PanelDialog } from '../kit/panel/panelDialog.tsx';
+import { setSingleKeys, singleKeysOn } from '../kit/singleKeys.ts';
+import { Tick } from '../kit/Tick.tsx';
 import { mono } from '../theme/mono.ts';
 
 const keys: readonly [string, string][] = [
   ['/  or  Ctrl+K', 'Command line: find or do'],
-  ['C', 'Connect the selected device or port'],
+  ['C', 'Connect the selected device or port; on a sheet, ask what it is joined to'],
+  ['M', 'Models to be put on a sheet: drag, stamp, or Enter'],
   ['T', 'Trace the run of the selected port or cable'],
-  ['E', 'Edit the name of what is selected'],
+  ['E', 'Edit the name of what is selected, where it is drawn'],
   ['Ctrl+Z  Ctrl+Shift+Z', 'Undo and redo your own steps'],
   ['\\', 'Show or hide the record'],
   ['=', 'Show or hide the data strip below a drawing'],
@@ -34,6 +37,7 @@ const List = styled.dl`
 /** All keys, from the ? key or the person's menu. */
 export function KeysPanel(): ReactNode {
   const { keysOpen, setKeysOpen } = useWorkspace();
+  const [on, setOn] = useState(singleKeysOn);
   return (
     <PanelDialog title="All keys" open={keysOpen} onOpenChange={setKeysOpen}>
       <List>
@@ -44,6 +48,15 @@ export function KeysPanel(): ReactNode {
           </div>
         ))}
       </List>
+      <Tick
+        isSelected={on}
+        onChange={(next) => {
+          setSingleKeys(next);
+          setOn(next);
+        }}
+      >
+        Keys that stand alone act (Ctrl+K, Ctrl+Z and Alt+1 … do in any case)
+      </Tick>
     </PanelDialog>
   );
 }

@@ -4,6 +4,7 @@ import { useWhereabouts } from '../data/location.ts';
 import { useRecordShown } from '../data/recordShown.ts';
 import { useWorkspace } from '../data/workspace.tsx';
 import { isTyping } from '../kit/isTyping.ts';
+import { isSwitchedOff } from '../kit/singleKeys.ts';
 import { sections } from './sections.ts';
 
 /** The keys that work everywhere. Single letters only while nothing is being typed. */
@@ -59,7 +60,7 @@ export function useKeys(): void {
         where.go({ section: section.key });
         return;
       }
-      if (isTyping(event.target)) return;
+      if (isTyping(event.target) || isSwitchedOff(event)) return;
       if (command && key === 'z' && canEdit) {
         event.preventDefault();
         sync.step(event.shiftKey ? 'redo' : 'undo');

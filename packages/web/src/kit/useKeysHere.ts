@@ -1,5 +1,6 @@
 import { useEffect } from 'react';
 import { isTyping } from './isTyping.ts';
+import { isSwitchedOff } from './singleKeys.ts';
 
 /**
  * Keys of what is on the screen, such as `Delete`, `.` or `Ctrl+c`: not while something is typed, a dialog or menu is
@@ -9,7 +10,7 @@ export function useKeysHere(keys: Readonly<Record<string, () => void>>): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
       const { target } = event;
-      if (isTyping(target) || event.altKey) return;
+      if (isTyping(target) || event.altKey || isSwitchedOff(event)) return;
       if (document.querySelector('[role="dialog"], [role="menu"]') !== null) return;
       const command = event.ctrlKey || event.metaKey;
       const act =

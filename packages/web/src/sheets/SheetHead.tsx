@@ -15,6 +15,7 @@ import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { useRecordShown } from '../data/recordShown.ts';
 import { Floating } from '../kit/controls.tsx';
+import { ClosedBy } from '../kit/panel/ClosedBy.tsx';
 import { WorkHead } from '../kit/panel/panels.tsx';
 import { Tool } from '../kit/Tool.tsx';
 import { PrintPanel } from './printing/PrintPanel.tsx';
@@ -108,7 +109,9 @@ export function SheetHead({
             <DialogTrigger isOpen={showOpen} onOpenChange={onShowOpen}>
               <Tool icon={Eye} word="Show" keycap="." />
               <Floating>
-                <ShowPanel sheet={sheet} />
+                <ClosedBy keyOf="." onClose={() => onShowOpen(false)}>
+                  <ShowPanel sheet={sheet} />
+                </ClosedBy>
               </Floating>
             </DialogTrigger>
             <Tool

@@ -15,6 +15,7 @@ import { useWorkspace } from '../../data/workspace.tsx';
 import { Floating } from '../../kit/controls.tsx';
 import { Tool } from '../../kit/Tool.tsx';
 import { useKeysHere } from '../../kit/useKeysHere.ts';
+import { ClosedBy } from '../../kit/panel/ClosedBy.tsx';
 import { Work, WorkHead } from '../../kit/panel/panels.tsx';
 import { useTheme } from '../../theme/theme.tsx';
 import { BenchProvider, useBench } from './bench.tsx';
@@ -169,7 +170,9 @@ function BenchBody({ rack }: { rack: Rack }): ReactNode {
           <DialogTrigger isOpen={showing} onOpenChange={setShowing}>
             <Tool icon={Eye} word="Show" keycap="." />
             <Floating>
-              <ShowRacks devices={devices} />
+              <ClosedBy keyOf="." onClose={() => setShowing(false)}>
+                <ShowRacks devices={devices} />
+              </ClosedBy>
             </Floating>
           </DialogTrigger>
           <DialogTrigger>
