@@ -200,6 +200,8 @@ test('by keyboard alone: put in, named, joined, taken back, joined again', async
   await expect(panel(page)).toContainText('edge-1 eth0 – sw-1 1');
   await page.keyboard.press('Escape');
   await expect(page.getByText('Rows: 2 devices, 0 lines')).toBeVisible();
+  // The focus is where it was.
+  await expect(plate(page, 'edge-1')).toBeFocused();
   await doLine(page, 'connect edge-1 to sw-1 x2');
   await expect(page.getByText('Rows: 2 devices, 2 lines')).toBeVisible();
   await page.keyboard.press('Control+z');
@@ -241,7 +243,7 @@ test('typed: twenty lines of which some are wrong, drawn as they are typed, read
   await expect(page.locator('.react-flow__node-plate')).toHaveCount(0);
 });
 
-test('pulled to free ground it offers what can stand there; two people pull to one port', async ({
+test('pulled to free ground it offers what can stand there; onto itself it is refused', async ({
   page,
   application,
 }) => {
@@ -346,4 +348,34 @@ test('a pair of switches, two load balancers, four cameras and a UPS: drawn, cab
   }
   await expect(page.getByText('6 of 42 U used · 36 free')).toBeVisible();
   expect(hand.actions).toBeLessThanOrEqual(40);
+});
+
+test('on a sheet of routing a pulled line takes the next subnet; another pool is taken instead', async ({
+  page,
+  application,
+}) => {
+  await begin(page, application, 'Routed lines');
+  const hand = new Hand(page);
+  await section(page, 'Sheets');
+  await hand.press('Draw routing');
+  await hand.take('router');
+  await hand.stamp(0.35, 0.3);
+  await hand.stamp(0.65, 0.6);
+  await page.keyboard.press('Escape');
+  await hand.pull('rt-1', 'rt-2');
+  await expect(panel(page)).toContainText('10.0.0.0/31 – 10.0.0.1/31');
+  await panel(page).getByRole('button', { name: 'Change …' }).click();
+  await panel(page).getByLabel('Subnet from').fill('192.0.2.0/24');
+  await page.keyboard.press('Enter');
+  await expect(panel(page)).toContainText('192.0.2.0/31 – 192.0.2.1/31');
+  await panel(page).getByLabel('Length').fill('99');
+  await page.keyboard.press('Enter');
+  await expect(panel(page)).toContainText('/99 cannot be taken from 192.0.2.0/24');
+  await panel(page).getByRole('button', { name: /^Keep/ }).click();
+  await expect(page.getByText('Rows: 2 devices, 1 line')).toBeVisible();
+  // The next one comes from where the last one did.
+  await hand.pull('rt-1', 'rt-2');
+  await expect(panel(page)).toContainText('192.0.2.2/31 – 192.0.2.3/31');
+  await panel(page).getByRole('button', { name: /^Undo/ }).click();
+  await expect(page.getByText('Rows: 2 devices, 1 line')).toBeVisible();
 });

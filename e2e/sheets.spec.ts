@@ -251,7 +251,7 @@ test('a new device waits in the tray where the sheet says so, and is placed from
   await saved(page);
   await openSheet(page, 'Data room · cabling');
   const tray = page.getByRole('region', { name: 'Not on the sheet' });
-  await expect(tray).toContainText('Not yet placed · 1');
+  await expect(tray).toContainText('Not on the sheet yet · 1');
   await expect(plate(page, 'kq-acc-6')).toHaveCount(0);
   await tray.getByRole('button', { name: 'Place', exact: true }).click();
   await expect(plate(page, 'kq-acc-6')).toBeVisible();

@@ -81,7 +81,9 @@ export function Drawing({
   const [showOpen, setShowOpen] = useState(false);
   const empty = plan.graph.nodes.length === 0 && scene.marks.length === 0;
   const cables = sheet.projection === 'cabling';
-  const [palette, setPalette] = useState(() => empty && mayEdit && cables);
+  /** Lines are pulled on sheets of cabling, and of routing, where each has a subnet. */
+  const draws = cables || sheet.projection === 'routing';
+  const [palette, setPalette] = useState(() => empty && mayEdit && draws);
   const [typedOpen, setTypedOpen] = useState(false);
   const [renaming, setRenaming] = useState<Renaming | null>(null);
   const setFresh = useFresh(setRenaming);
@@ -142,16 +144,17 @@ export function Drawing({
     [acts, project.id, showDrawn],
   );
   const stamping = useStamp(scene, network, sheet.scopeId, put);
-  const lines = useLines(scene, acts, showDrawn);
+  const lines = useLines(sheet, scene, acts, showDrawn);
   const pullable = useCallback(
     (plate: Plate): Device | null => {
-      const joins = canEdit && cables && plate.deviceIds.length > 0;
+      const joins = canEdit && draws && plate.deviceIds.length > 0;
       return joins ? network.get('device', plate.deviceIds[0] ?? null) : null;
     },
-    [canEdit, cables, network],
+    [canEdit, draws, network],
   );
-  const lineAt = useMemo(() => {
-    const ids = new Set(lines.line?.cableIds ?? []);
+  const lineNow = useMemo(() => {
+    const made = lines.line?.made ?? [];
+    const ids = new Set([...(lines.line?.cableIds ?? []), ...made.map((change) => change.id)]);
     const drawn = scene.links.find((link) => link.cableIds.some((id) => ids.has(id)));
     const points = drawn?.points ?? [];
     const at = points[Math.floor(points.length / 2)];
@@ -167,6 +170,10 @@ export function Drawing({
     });
     return { at, avoid: [...ends, ...ends, ...near].map(({ box }) => withRow(box)) };
   }, [lines.line, scene]);
+  // While it is drawn otherwise its panel stays where it was.
+  const [lineAt, setLineAt] = useState(lineNow);
+  if (lines.line === null ? lineAt !== null : lineNow !== null && lineNow !== lineAt)
+    setLineAt(lines.line === null ? null : lineNow);
   const [onlyPlate] = plates;
   const joinable = useMemo(
     () => plates.filter((plate) => pullable(plate) !== null).map((plate) => plate.id),
@@ -333,6 +340,7 @@ export function Drawing({
             )}
             {lines.line !== null && lineAt !== null && (
               <LinePanel
+                key={lines.line.key}
                 line={lines.line}
                 lines={lines}
                 network={network}
@@ -343,6 +351,7 @@ export function Drawing({
           </SheetCanvas>
           {typedOpen && mayEdit && (
             <TypedPanel
+              sheetId={sheet.id}
               deviceIds={textOf}
               placeId={sheet.scopeId}
               onPreview={onPreview}

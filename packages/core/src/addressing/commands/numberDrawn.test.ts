@@ -1,9 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
-import { joinAll } from '../../cabling/commands/join.ts';
+import { joinAll, lineOtherwise, takeLineBack } from '../../cabling/commands/join.ts';
 import type { Network } from '../../model/network/network.ts';
 import { parseInterface } from '../../model/values/ip.ts';
 import { called, changed, drawn } from '../../testing/testDrawn.ts';
-import { numberDrawn, openLinks, type NumberWish } from './numberDrawn.ts';
+import { numberDrawn, openLinks, routedLine, type NumberWish } from './numberDrawn.ts';
 
 const wish: NumberWish = {
   vrfId: null,
@@ -108,4 +108,50 @@ test('a link of which one end is a trunk is no routed link', () => {
   };
   const set = changed(network, [{ op: 'update', kind: 'port', id: first.near.id, before, after }]);
   expect(openLinks(set, all(set))).toHaveLength(6);
+});
+
+describe('a line pulled between two routers', () => {
+  const start = drawn({ 'rt-1': 'Generic router', 'rt-2': 'Generic router' });
+  const line = { aDeviceId: called(start, 'rt-2').id, bDeviceId: called(start, 'rt-1').id };
+  const addresses = (network: Network): string[] =>
+    [...network.all('address')]
+      .map((row) => {
+        const port = network.get('port', row.portId);
+        return `${network.get('device', port?.deviceId ?? null)?.name ?? ''} ${row.address}`;
+      })
+      .sort();
+
+  test('gets the next subnet; where it was pulled from has the first address', () => {
+    const made = routedLine(start, line, { vrfId: null, linksFrom: '10.9.0.0/29', length: 31 });
+    if (!made.ok) throw new Error(made.why);
+    const network = changed(start, made.changes);
+    expect(addresses(network)).toEqual(['rt-1 10.9.0.1/31', 'rt-2 10.9.0.0/31']);
+    const second = routedLine(network, line, { vrfId: null, linksFrom: '10.9.0.0/29', length: 31 });
+    expect(second.ok && addresses(second.network)).toContain('rt-2 10.9.0.2/31');
+  });
+
+  test('otherwise: another pool and length; taken back nothing is left', () => {
+    const made = routedLine(start, line, { vrfId: null, linksFrom: '10.9.0.0/29', length: 31 });
+    if (!made.ok) throw new Error(made.why);
+    const network = changed(start, made.changes);
+    const how = { vrfId: null, linksFrom: '192.0.2.0/24', length: 30 };
+    const other = lineOtherwise(network, made.made, (without) => routedLine(without, line, how));
+    if (!other.ok) throw new Error(other.why);
+    const after = changed(network, other.changes);
+    expect(addresses(after)).toEqual(['rt-1 192.0.2.2/30', 'rt-2 192.0.2.1/30']);
+    expect([...after.all('cable')].map((cable) => cable.label)).toEqual(['C-00001']);
+    const back = takeLineBack(after, other.made);
+    if (!back.ok) throw new Error(back.why);
+    const none = changed(after, back.set.changes);
+    expect([none.count('address'), none.count('prefix'), none.count('cable')]).toEqual([0, 0, 0]);
+  });
+
+  test('a pool that is full is told, and nothing is joined', () => {
+    const full = routedLine(
+      start,
+      { ...line, count: 3 },
+      { vrfId: null, linksFrom: '10.9.0.0/30', length: 31 },
+    );
+    expect(full).toMatchObject({ ok: false, why: expect.stringMatching(/no room for 3 × \/31/) });
+  });
 });

@@ -2,6 +2,7 @@ import { applyChanges } from '../../change/apply.ts';
 import { create, update, type Change } from '../../change/change.ts';
 import { diffOf } from '../../change/diff.ts';
 import { refuse, type Attempt } from '../../commands/attempt.ts';
+import { joinDevices, type JoinAttempt, type JoinWish } from '../../cabling/commands/join.ts';
 import type { Device } from '../../model/kinds/equipment/device.ts';
 import type { Port } from '../../model/kinds/lines/port.ts';
 import { blankPrefix, type Prefix } from '../../model/kinds/logical/prefix.ts';
@@ -55,6 +56,62 @@ export function openLinks(network: Network, devices: readonly Device[]): { near:
   return [...found.values()];
 }
 
+/** A line of two routers that is numbered as it is pulled: from which pool, and how long its subnet is. */
+export interface RoutedWish {
+  vrfId: string | null;
+  linksFrom: string;
+  length: number;
+}
+
+/** Sets links up as routed and gives each the next subnet of a pool, the near end its first address. */
+function routed(
+  network: Network,
+  links: readonly { near: Port; far: Port }[],
+  { vrfId, linksFrom, length }: RoutedWish,
+): { changes: Change[]; network: Network } | string {
+  const pool = prefixFor(network, linksFrom, { vrfId, role: 'pool', what: 'Links' });
+  if (typeof pool === 'string') return pool;
+  const modes = links.flatMap(({ near, far }) =>
+    [near, far].flatMap((port) => update('port', port, { mode: 'routed' }) ?? []),
+  );
+  const set = applyChanges(network, [...pool.made, ...modes]);
+  if (!set.ok) return set.problems[0]?.message ?? 'It cannot be numbered.';
+  const open = links.map(({ near, far }, at): RoutedLink => ({
+    key: String(at),
+    near: set.network.get('port', near.id) ?? near,
+    far: set.network.get('port', far.id) ?? far,
+    distance: 0,
+    numbered: false,
+    why: null,
+  }));
+  const numbered = numberLinks(set.network, pool.row, length, open);
+  if (!numbered.ok) return numbered.why;
+  if (!numbered.attempt.ok) return numbered.attempt.why;
+  const applied = applyChanges(set.network, numbered.attempt.set.changes);
+  if (!applied.ok) return applied.problems[0]?.message ?? 'It cannot be numbered.';
+  return {
+    network: applied.network,
+    changes: [...pool.made, ...modes, ...numbered.attempt.set.changes],
+  };
+}
+
+/**
+ * Joins two routers by a cable, or several, each with the next subnet of a pool: the one that the line was pulled from
+ * has the first address.
+ */
+export function routedLine(network: Network, wish: JoinWish, how: RoutedWish): JoinAttempt {
+  const joined = joinDevices(network, wish);
+  if (!joined.ok) return joined;
+  const links = joined.lines.flatMap(({ aPortId, bPortId }) => {
+    const [near, far] = [joined.network.get('port', aPortId), joined.network.get('port', bPortId)];
+    return near === null || far === null ? [] : [{ near, far }];
+  });
+  const made = routed(joined.network, links, how);
+  if (typeof made === 'string') return refuse(made);
+  const changes = diffOf(network, made.network, [...joined.changes, ...made.changes]);
+  return { ...joined, changes, made: changes, network: made.network };
+}
+
 /** The pool or loopback prefix of a text, made where it is not there yet; or why it cannot be. */
 function prefixFor(
   network: Network,
@@ -99,26 +156,10 @@ export function numberDrawn(
     return null;
   };
   if (open.length > 0) {
-    const pool = prefixFor(network, wish.linksFrom, { vrfId: wish.vrfId, role: 'pool', what: 'Links' });
-    if (typeof pool === 'string') return refuse(pool);
-    const routed = open.flatMap(({ near, far }) =>
-      [near, far].flatMap((port) => update('port', port, { mode: 'routed' }) ?? []),
-    );
-    const why = make([...pool.made, ...routed]);
-    if (why !== null) return refuse(why);
-    const links = open.map(({ near, far }, at): RoutedLink => ({
-      key: String(at),
-      near: staged.get('port', near.id) ?? near,
-      far: staged.get('port', far.id) ?? far,
-      distance: 0,
-      numbered: false,
-      why: null,
-    }));
-    const numbered = numberLinks(staged, pool.row, wish.length, links);
-    if (!numbered.ok) return numbered;
-    if (!numbered.attempt.ok) return numbered.attempt;
-    const wrong = make(numbered.attempt.set.changes);
-    if (wrong !== null) return refuse(wrong);
+    const made = routed(network, open, wish);
+    if (typeof made === 'string') return refuse(made);
+    staged = made.network;
+    touched.push(...made.changes);
   }
   let loopbacks = 0;
   if (wish.loopbacksFrom !== null) {

@@ -138,7 +138,7 @@ export function numberLinks(
 ): { ok: false; why: string } | ({ ok: true } & TransitPlan) {
   const outer = parsePrefix(pool.prefix);
   if (outer === null || pool.role !== 'pool') return refuse(`${pool.prefix} is no pool. Choose one.`);
-  if (length < outer.length || length > bitsOf(outer.family) - 1)
+  if (!Number.isInteger(length) || length < outer.length || length > bitsOf(outer.family) - 1)
     return refuse(
       `/${length} cannot be taken from ${pool.prefix} for links: choose a length from /${outer.length + 1} to /${bitsOf(outer.family) - 1}.`,
     );

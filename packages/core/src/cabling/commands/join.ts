@@ -242,15 +242,19 @@ function withoutLine(network: Network, made: readonly Change[]): Network | null 
 }
 
 /**
- * Makes a line that has just been pulled otherwise: other ports, another cable, more or fewer beside each other. The
- * labels stay where there is a cable for them. Refused where somebody has built upon it since.
+ * Makes a line that has just been pulled otherwise: it is taken back, and made anew on what is left. The labels stay
+ * where there is a cable for them. Refused where somebody has built upon it since.
  *
  * @param made the changes the line was made by
  */
-export function joinOtherwise(network: Network, made: readonly Change[], wish: JoinWish): JoinAttempt {
+export function lineOtherwise(
+  network: Network,
+  made: readonly Change[],
+  make: (without: Network) => JoinAttempt,
+): JoinAttempt {
   const back = withoutLine(network, made);
   if (back === null) return refuse(changedSince);
-  const joined = joinDevices(back, wish);
+  const joined = make(back);
   if (!joined.ok) return joined;
   return {
     ...joined,
@@ -258,6 +262,10 @@ export function joinOtherwise(network: Network, made: readonly Change[], wish: J
     sentence: joined.sentence.replace('Connected', 'Connected otherwise:'),
   };
 }
+
+/** The same with other ports, another cable, more or fewer beside each other. */
+export const joinOtherwise = (network: Network, made: readonly Change[], wish: JoinWish): JoinAttempt =>
+  lineOtherwise(network, made, (without) => joinDevices(without, wish));
 
 /** Takes a line back that has just been pulled, with whatever else was made by these changes. */
 export function takeLineBack(network: Network, made: readonly Change[]): Attempt {

@@ -93,9 +93,16 @@ export function Afloat({
     observer.observe(current);
     return () => observer.disconnect();
   }, []);
+  /** What had the focus before: it gets it back when the panel goes, unless something else has taken it. */
+  const [opener] = useState(() => document.activeElement);
   useEffect(() => {
+    const before = takesFocus ? document.activeElement : opener;
     if (takesFocus) frame.current?.focus({ preventScroll: true });
-  }, [takesFocus]);
+    return () => {
+      const lost = document.activeElement === null || document.activeElement === document.body;
+      if (lost && before instanceof HTMLElement && before.isConnected) before.focus({ preventScroll: true });
+    };
+  }, [takesFocus, opener]);
   const { left, top } = beside(
     { x: at.x * zoom + x, y: at.y * zoom + y },
     size,

@@ -41,22 +41,23 @@ interface Props {
 export function Blank({ sheet, canEdit, open, onModels, onTyped }: Props): ReactNode {
   const whoCan = useWhoCan();
   const cables = sheet.projection === 'cabling';
+  const draws = cables || sheet.projection === 'routing';
   return (
     <Note aria-label="A blank sheet">
-      <h2>{cables || !canEdit ? 'A blank sheet' : 'Nothing to draw here yet'}</h2>
+      <h2>{draws || !canEdit ? 'A blank sheet' : 'Nothing to draw here yet'}</h2>
       <p>
         {!canEdit
           ? whoCan('draw on it')
-          : cables
+          : draws
             ? 'Drop devices on it and pull lines between them. Rooms, racks and addresses can come later.'
             : `What a sheet of ${sheet.projection} reads is not there yet: draw devices on its cabling sheet first.`}
       </p>
-      {canEdit && cables && !open && (
+      {canEdit && draws && !open && (
         <div>
           <Button $tone="primary" onPress={onModels}>
             Drop devices
           </Button>
-          <Button onPress={onTyped}>Type a topology</Button>
+          {cables && <Button onPress={onTyped}>Type a topology</Button>}
         </div>
       )}
     </Note>

@@ -4,7 +4,7 @@ import type { Box, Point } from '@visograph/core/sheets';
 import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { Choice, Picker, type Option } from '../../kit/choice.tsx';
-import { Button, Keycap } from '../../kit/controls.tsx';
+import { Button, Field, Keycap } from '../../kit/controls.tsx';
 import { Hint, Mono } from '../../kit/panel/panels.tsx';
 import { Afloat } from './Afloat.tsx';
 import type { Lines, OpenLine } from './useLines.ts';
@@ -38,6 +38,34 @@ const Wrong = styled.p`
   color: ${({ theme }) => theme.bad};
 `;
 
+/** Where the subnet of a line comes from, and how long it is: taken when the field is left or with Enter. */
+function Subnet({
+  from,
+  length,
+  onChange,
+}: {
+  from: string;
+  length: number;
+  onChange: (fields: { linksFrom?: string; length?: number }) => void;
+}): ReactNode {
+  const [pool, setPool] = useState(from);
+  const [digits, setDigits] = useState(String(length));
+  const keep = (): void => {
+    const number = Number(digits.replace('/', ''));
+    if (pool.trim() !== from || number !== length) onChange({ linksFrom: pool.trim(), length: number });
+  };
+  return (
+    <Ends
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') keep();
+      }}
+    >
+      <Field label="Subnet from" mono value={pool} onChange={setPool} onBlur={keep} />
+      <Field label="Length" mono value={digits} onChange={setDigits} onBlur={keep} />
+    </Ends>
+  );
+}
+
 interface Props {
   line: OpenLine;
   lines: Lines;
@@ -64,6 +92,8 @@ export function LinePanel({ line, lines, network, at, avoid }: Props): ReactNode
   if (cable === null || a === null || b === null) return null;
   const type = network.get('model', cable.typeId);
   const name = (id: string): string => network.get('device', id)?.name ?? '';
+  const addressOf = (portId: string): string =>
+    network.find('addressesByPort', portId)[0]?.address ?? 'no address';
   const optics = [a, b].flatMap((port) => network.get('model', port.transceiverId)?.name ?? []);
   const length = cable.lengthM === null ? 'length when placed' : `${cable.lengthM} m`;
   return (
@@ -84,6 +114,7 @@ export function LinePanel({ line, lines, network, at, avoid }: Props): ReactNode
       }}
     >
       <Mono>{`${name(a.deviceId)} ${a.name} – ${name(b.deviceId)} ${b.name}`}</Mono>
+      {line.routed !== null && <Mono>{[a, b].map((port) => addressOf(port.id)).join(' – ')}</Mono>}
       <Hint>
         {[
           type === null ? 'cable not known yet' : modelTitle(type),
@@ -94,6 +125,16 @@ export function LinePanel({ line, lines, network, at, avoid }: Props): ReactNode
       </Hint>
       {open && (
         <>
+          {line.routed !== null && (
+            <Subnet
+              key={`${line.routed.linksFrom}/${line.routed.length}`}
+              from={line.routed.linksFrom}
+              length={line.routed.length}
+              onChange={(fields) =>
+                line.routed !== null && setWhy(lines.otherwise(wish, { ...line.routed, ...fields }))
+              }
+            />
+          )}
           <Ends>
             <Picker
               label={`Port of ${name(a.deviceId)}`}

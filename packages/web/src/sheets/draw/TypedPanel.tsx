@@ -74,7 +74,11 @@ const Frame = styled.section`
 const example =
   'core-1 core-2 x2\nedge-1 ge0/1 -- core-1 10G\n3 access each to core-1 core-2\nin "Harbour": core-1 core-2';
 
+/** What is typed stays for this tab, also when the panel is closed. */
+const keptAs = (sheetId: string): string => `visograph.typed.${sheetId}`;
+
 interface Props {
+  sheetId: string;
   /** Devices that the text is read back from: those that are chosen, else all of the sheet. */
   deviceIds: readonly string[];
   placeId: string | null;
@@ -86,10 +90,14 @@ interface Props {
 }
 
 /** A topology as text: drawn as it is typed, each wrong line told, taken over as one step, read back from the drawing. */
-export function TypedPanel({ deviceIds, placeId, onPreview, onTaken, onClose }: Props): ReactNode {
+export function TypedPanel({ sheetId, deviceIds, placeId, onPreview, onTaken, onClose }: Props): ReactNode {
   const { view, commit } = useProject();
   const { network } = view;
-  const [text, setText] = useState('');
+  const [text, keepText] = useState(() => sessionStorage.getItem(keptAs(sheetId)) ?? '');
+  const setText = (next: string): void => {
+    sessionStorage.setItem(keptAs(sheetId), next);
+    keepText(next);
+  };
   const [said, setSaid] = useState<string | null>(null);
   const read = useRef(typing(placeId));
   const late = useDeferredValue(text);

@@ -98,6 +98,7 @@ describe('as text', () => {
     const taken: string[][] = [];
     const held = await show(
       <TypedPanel
+        sheetId="one"
         deviceIds={deviceIds}
         placeId={null}
         onPreview={(next) => previews.push(next)}
@@ -135,6 +136,33 @@ describe('as text', () => {
     expect(text.value).toMatch(/^kq-acc-1 \S+ -- kq-core-1 \S+$/m);
     await screen.findByText('nothing new');
     expect(held.steps()).toEqual([]);
+  });
+
+  test('what was typed is there again when the panel is opened anew', async () => {
+    const network = emptyProject();
+    function Shut(): ReactNode {
+      const [open, setOpen] = useState(true);
+      return open ? (
+        <TypedPanel
+          sheetId="two"
+          deviceIds={[]}
+          placeId={null}
+          onPreview={() => undefined}
+          onTaken={() => undefined}
+          onClose={() => setOpen(false)}
+        />
+      ) : (
+        <button onClick={() => setOpen(true)}>Open</button>
+      );
+    }
+    await show(<Shut />, { network });
+    const text = () =>
+      screen.getByRole<HTMLTextAreaElement>('textbox', { name: 'Topology, one link a line' });
+    expect(text().value).toBe('');
+    type(text(), 'core-1 core-2');
+    fireEvent.keyDown(text(), { key: 'Escape' });
+    fireEvent.click(await screen.findByRole('button', { name: 'Open' }));
+    expect(text().value).toBe('core-1 core-2');
   });
 
   test('with a key, by Ctrl and Enter', async () => {

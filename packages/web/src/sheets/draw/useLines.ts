@@ -1,23 +1,42 @@
-import { applyChanges, type Change } from '@visograph/core/change';
+import { routedLine, type RoutedWish } from '@visograph/core/addressing';
+import { applyChanges, diffOf, type Change } from '@visograph/core/change';
 import {
   joinAll,
-  joinOtherwise,
+  joinDevices,
   lineEnds,
+  lineOtherwise,
   lineSort,
   modelsAtEnd,
   takeLineBack,
+  type JoinAttempt,
+  type JoinedLine,
   type JoinWish,
 } from '@visograph/core/cabling';
-import { isFree, modelTitle, type CatalogueModel, type Device, type Network } from '@visograph/core/model';
+import {
+  compareNames,
+  isFree,
+  modelTitle,
+  type CatalogueModel,
+  type Device,
+  type Network,
+  type Sheet,
+} from '@visograph/core/model';
 import type { Plate, Point, Scene } from '@visograph/core/sheets';
 import { useCallback, useMemo, useState } from 'react';
 import { useProject } from '../../data/project.tsx';
 import type { SheetActs } from '../useSheetActs.ts';
 import type { PullFrom } from './usePulling.ts';
 
+/** Where subnets of links come from while there is no pool yet. */
+const usualPool = '10.0.0.0/24';
+
 /** A line that has just been pulled: it can be made otherwise, kept, or taken back. */
 export interface OpenLine {
+  /** The same for as long as it is made otherwise. */
+  key: string;
   wish: JoinWish;
+  /** On a sheet of routing: where its subnet comes from. */
+  routed: RoutedWish | null;
   made: readonly Change[];
   /** What was made along with it: a new device at its end. */
   along: readonly Change[];
@@ -43,18 +62,39 @@ export interface Lines {
   joinNew: (modelId: string) => void;
   askEnd: (plateIds: readonly string[], portId?: string | null) => void;
   /** Makes the line that is open otherwise; gives why not. */
-  otherwise: (wish: JoinWish) => string | null;
+  otherwise: (wish: JoinWish, routed?: RoutedWish) => string | null;
   keep: () => void;
   takeBack: () => void;
   /** Models that can stand at the end that is open. */
   models: readonly CatalogueModel[];
 }
 
+/** As many lines of two routers as are wished, each with a subnet, as one step. */
+function routedAll(network: Network, wishes: readonly JoinWish[], how: RoutedWish): JoinAttempt {
+  let last: JoinAttempt = { ok: false, why: 'Choose what is to be joined first.' };
+  let staged = network;
+  const made: Change[] = [];
+  const lines: JoinedLine[] = [];
+  for (const wish of wishes) {
+    last = routedLine(staged, wish, how);
+    if (!last.ok) return last;
+    staged = last.network;
+    made.push(...last.changes);
+    lines.push(...last.lines);
+  }
+  if (!last.ok) return last;
+  const changes = diffOf(network, staged, made);
+  return { ...last, changes, made: changes, lines, network: staged };
+}
+
 /** "gi1/2 to gi1/1, Cat 6A RJ45, C-00003": what joins, as it would be or is. */
 export function lineText(network: Network, cableId: string | null, count: number): string {
   const cable = network.get('cable', cableId);
   if (cable === null) return '';
-  const port = (id: string | null): string => network.get('port', id)?.name ?? '';
+  const port = (id: string | null): string => {
+    const [address] = network.find('addressesByPort', id ?? '');
+    return [network.get('port', id)?.name, address?.address].filter(Boolean).join(' ');
+  };
   const type = network.get('model', cable.typeId);
   return [
     `${port(cable.aPortId)} to ${port(cable.bPortId)}`,
@@ -71,11 +111,32 @@ const devicesOf = (network: Network, plate: Plate | undefined): Device[] =>
  *
  * @param onDrawn a device was drawn at the end of one
  */
-export function useLines(scene: Scene, acts: SheetActs, onDrawn: (deviceIds: string[]) => void): Lines {
+export function useLines(
+  sheet: Sheet,
+  scene: Scene,
+  acts: SheetActs,
+  onDrawn: (deviceIds: string[]) => void,
+): Lines {
   const { view, sync, canEdit } = useProject();
   const { network } = view;
   const [line, setLine] = useState<OpenLine | null>(null);
   const [end, setEnd] = useState<OpenEnd | null>(null);
+  /** Where the next subnet comes from on a sheet of routing: as it was last said. */
+  const [said, setSaid] = useState<RoutedWish | null>(null);
+  const how = useMemo((): RoutedWish | null => {
+    if (sheet.projection !== 'routing') return null;
+    const pools = [...network.all('prefix')]
+      .filter((row) => row.role === 'pool' && row.vrfId === sheet.vrfId)
+      .map((row) => row.prefix)
+      .sort(compareNames);
+    const { linksFrom = pools[0] ?? usualPool, length = 31 } = said ?? {};
+    return { vrfId: sheet.vrfId, linksFrom, length };
+  }, [sheet.projection, sheet.vrfId, network, said]);
+  const joined = useCallback(
+    (on: Network, wishes: readonly JoinWish[]): JoinAttempt =>
+      how === null ? joinAll(on, wishes) : routedAll(on, wishes, how),
+    [how],
+  );
   const plateOf = useCallback((id: string | null) => scene.plates.find((plate) => plate.id === id), [scene]);
   const refuse = useCallback((text: string) => sync.announce({ tone: 'bad', text }), [sync]);
 
@@ -98,7 +159,7 @@ export function useLines(scene: Scene, acts: SheetActs, onDrawn: (deviceIds: str
   }, []);
   const commitJoined = useCallback(
     (wishes: readonly JoinWish[]): boolean => {
-      const made = joinAll(network, wishes);
+      const made = joined(network, wishes);
       if (!made.ok) {
         refuse(made.why);
         return false;
@@ -108,12 +169,19 @@ export function useLines(scene: Scene, acts: SheetActs, onDrawn: (deviceIds: str
       setEnd(null);
       setLine(
         wishes.length === 1 && only !== undefined
-          ? { wish: only, made: made.made, along: [], cableIds: made.lines.map((one) => one.cableId) }
+          ? {
+              wish: only,
+              key: made.lines[0]?.cableId ?? '',
+              routed: how,
+              made: made.made,
+              along: [],
+              cableIds: made.lines.map((one) => one.cableId),
+            }
           : null,
       );
       return true;
     },
-    [network, acts, refuse],
+    [network, acts, refuse, joined, how],
   );
 
   const preview: Lines['preview'] = useCallback(
@@ -126,7 +194,7 @@ export function useLines(scene: Scene, acts: SheetActs, onDrawn: (deviceIds: str
       if (device === undefined) return { text: '', ok: false };
       if (second !== undefined) return { text: `let go to choose one of ${plate.name}`, ok: true };
       const wishes = wishesFor(from, device.id);
-      const made = joinAll(network, wishes);
+      const made = joined(network, wishes);
       if (!made.ok) return { text: made.why, ok: false };
       const [first] = made.lines;
       const said =
@@ -135,7 +203,7 @@ export function useLines(scene: Scene, acts: SheetActs, onDrawn: (deviceIds: str
           : lineText(made.network, first?.cableId ?? null, made.lines.length);
       return { text: `let go on ${plate.name}: ${said}`, ok: true };
     },
-    [network, plateOf, shut, wishesFor],
+    [network, plateOf, shut, wishesFor, joined],
   );
   const letGo: Lines['letGo'] = useCallback(
     (from, over, at) => {
@@ -189,7 +257,7 @@ export function useLines(scene: Scene, acts: SheetActs, onDrawn: (deviceIds: str
       const staged = applyChanges(network, drawn.set.changes);
       if (deviceId === undefined || !staged.ok) return;
       const wishes = wishesFor(end.from, deviceId);
-      const made = joinAll(staged.network, wishes);
+      const made = joined(staged.network, wishes);
       if (!made.ok) return refuse(made.why);
       const changes = [...drawn.set.changes, ...made.changes];
       if (!acts.commit({ changes, sentence: `${drawn.set.sentence} and joined it` })) return;
@@ -199,6 +267,8 @@ export function useLines(scene: Scene, acts: SheetActs, onDrawn: (deviceIds: str
       if (only !== undefined && wishes.length === 1)
         setLine({
           wish: only,
+          key: made.lines[0]?.cableId ?? '',
+          routed: how,
           made: made.made,
           along: drawn.set.changes,
           cableIds: made.lines.map((one) => one.cableId),
@@ -211,13 +281,23 @@ export function useLines(scene: Scene, acts: SheetActs, onDrawn: (deviceIds: str
       setLine(null);
       setEnd({ from: { plateIds, portId, at }, at: null, among: null });
     },
-    otherwise: (wish) => {
+    otherwise: (wish, routed) => {
       if (line === null) return null;
-      const made = joinOtherwise(network, line.made, wish);
+      const other = line.routed === null ? null : (routed ?? line.routed);
+      const made = lineOtherwise(network, line.made, (without) =>
+        other === null ? joinDevices(without, wish) : routedLine(without, wish, other),
+      );
       if (!made.ok) return made.why;
       if (made.changes.length > 0 && !acts.commit({ changes: made.changes, sentence: made.sentence }))
         return null;
-      setLine({ ...line, wish, made: made.made, cableIds: made.lines.map((one) => one.cableId) });
+      setSaid(other);
+      setLine({
+        ...line,
+        wish,
+        routed: other,
+        made: made.made,
+        cableIds: made.lines.map((one) => one.cableId),
+      });
       return null;
     },
     keep: () => {

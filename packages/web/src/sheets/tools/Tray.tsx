@@ -59,7 +59,7 @@ export function Tray({ sheet, plan, scene }: { sheet: Sheet; plan: DrawingPlan; 
     <Frame aria-label="Not on the sheet">
       {plan.waiting.length > 0 && (
         <>
-          <h2>{`Not yet placed · ${plan.waiting.length}`}</h2>
+          <h2>{`Not on the sheet yet · ${plan.waiting.length}`}</h2>
           {canEdit && plan.waiting.length > 1 && (
             <Button onPress={() => place(plan.waiting.map((one) => one.id))}>Place all</Button>
           )}

@@ -34,7 +34,7 @@ export interface TypedResult {
   network: Network;
 }
 /** A text longer than this is not typed by anybody: tables are read as lists. */
-export const mostTypedLines = 2000;
+export const mostTypedLines = 500;
 
 /** What cannot be done, said to whoever typed it. */
 class Refused extends Error {}
@@ -347,7 +347,7 @@ function resultOf(start: Network, all: readonly TypedLine[], carried: readonly C
       number: beyond.number,
       text: beyond.text,
       makes: '',
-      problem: `The text has ${all.length} lines; ${mostTypedLines} are read at a time. Import a table of links instead.`,
+      problem: `The text has ${all.length} lines; ${mostTypedLines} are read at a time. Take over the rest after these.`,
     });
   const changes = diffOf(
     start,

@@ -147,7 +147,7 @@ describe('lines that are wrong leave the others standing', () => {
     const text = Array.from({ length: 10_000 }, (_, at) => (at < 3 ? `a-${at} b-${at}` : '')).join('\n');
     const { lines, network } = takeOverTyped(emptyProject(), text, null);
     expect(lines.at(-1)?.problem).toBe(
-      'The text has 10000 lines; 2000 are read at a time. Import a table of links instead.',
+      'The text has 10000 lines; 500 are read at a time. Take over the rest after these.',
     );
     expect(names(network)).toHaveLength(6);
   });
