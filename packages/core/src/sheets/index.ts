@@ -16,7 +16,7 @@ export * from './layout/arrange.ts';
 export * from './layout/formations.ts';
 export * from './layout/nearestFree.ts';
 export { labelSize } from './layout/ends.ts';
-export { grid, snap } from './layout/lattice.ts';
+export { grid, snap, up } from './layout/lattice.ts';
 export { lineSize, nameSize, tabWidth } from './layout/plateSizes.ts';
 export * from './layout/textMeasure.ts';
 export * from './projection/plan.ts';

@@ -1,18 +1,15 @@
-import type { Device, Network, Sheet } from '@visograph/core/model';
+import type { Network, Sheet } from '@visograph/core/model';
 import {
   addSheet,
   boxAround,
-  type Box,
   pagesOf,
   type DrawingPlan,
-  type Plate,
-  type Point,
   type Scene,
   type SceneLink,
   type SceneStub,
 } from '@visograph/core/sheets';
 import { diagramBox } from '@visograph/drawing';
-import { useCallback, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { useMemo, useState, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { useWorkspace } from '../data/workspace.tsx';
@@ -21,13 +18,9 @@ import { Work } from '../kit/panel/panels.tsx';
 import { SheetHead } from './SheetHead.tsx';
 import { Palette } from './draw/Palette.tsx';
 import { Blank } from './draw/Blank.tsx';
-import { JoinTo } from './draw/JoinTo.tsx';
-import { LinePanel } from './draw/LinePanel.tsx';
+import { LinePanels } from './draw/LinePanels.tsx';
+import { drawsOn, useDrawing } from './draw/useDrawing.ts';
 import { TypedPanel } from './draw/TypedPanel.tsx';
-import { useFresh } from './draw/useFresh.ts';
-import { useLines } from './draw/useLines.ts';
-import { useStamp, type Stamp } from './draw/useStamp.ts';
-import { noteUsed } from './draw/usedLately.ts';
 import { Board, Stage, Waiting } from './stage.tsx';
 import { useChosenOnSheet } from './surface/acts/useChosenOnSheet.ts';
 import { useSheetLight } from './surface/acts/useSheetLight.ts';
@@ -35,7 +28,7 @@ import { useSheetWays } from './surface/acts/useSheetWays.ts';
 import type { LinkActs } from './surface/LinkLayer.tsx';
 import { PageFrames } from './surface/PageFrames.tsx';
 import { SheetCanvas } from './surface/SheetCanvas.tsx';
-import { markNodeId, type Renaming } from './surface/sheetNodes.tsx';
+import { markNodeId } from './surface/sheetNodes.tsx';
 import { ChosenTools } from './tools/ChosenTools.tsx';
 import { DataStrip } from './tools/DataStrip.tsx';
 import { DeleteAsk } from './tools/DeleteAsk.tsx';
@@ -44,10 +37,6 @@ import { PasteAsk } from './tools/PasteAsk.tsx';
 import { Tray } from './tools/Tray.tsx';
 import { copied, useSheetActs } from './useSheetActs.ts';
 
-/** Around a plate, for the row of its ports. */
-const rowRoom = 36;
-/** Plates that a panel at a line could cover are no further away, in sheet units. */
-const nearLine = 1600;
 /** So much of the width the text covers that is typed. */
 const coveredByText = 0.3;
 
@@ -72,21 +61,17 @@ export function Drawing({
   onPreview,
   previewed,
 }: DrawingProps): ReactNode {
-  const { project, view, commit, canEdit: mayEdit } = useProject();
+  const { view, commit, canEdit: mayEdit } = useProject();
   // What is typed and not yet taken over is only looked at.
   const canEdit = mayEdit && previewed === null;
   const { network } = view;
-  const { go, select, selection } = useWhereabouts();
-  const { dock, onAsk, stripOpen } = useWorkspace();
+  const { go, select } = useWhereabouts();
+  const { dock, stripOpen } = useWorkspace();
   const [showOpen, setShowOpen] = useState(false);
   const empty = plan.graph.nodes.length === 0 && scene.marks.length === 0;
-  const cables = sheet.projection === 'cabling';
-  /** Lines are pulled on sheets of cabling, and of routing, where each has a subnet. */
-  const draws = cables || sheet.projection === 'routing';
+  const draws = drawsOn(sheet);
   const [palette, setPalette] = useState(() => empty && mayEdit && draws);
   const [typedOpen, setTypedOpen] = useState(false);
-  const [renaming, setRenaming] = useState<Renaming | null>(null);
-  const setFresh = useFresh(setRenaming);
   const [frames, setFrames] = useState(false);
   const pages = useMemo(
     () => (frames ? pagesOf(diagramBox(scene), sheet.page) : null),
@@ -123,79 +108,11 @@ export function Drawing({
     [acts, select],
   );
   const { plates, markIds, around } = useChosenOnSheet(scene, chosen);
-  const showDrawn = useCallback(
-    (ids: string[]): void => {
-      const [first] = ids;
-      if (first === undefined) return;
-      // Several at once are not chosen: a line pulled out of one would come from all.
-      setWanted(ids.length === 1 ? ids : []);
-      // The drawing keeps its room while it is drawn on: the record comes when something is chosen.
-      if (selection !== null) select(null);
-      setFresh(ids.length === 1 ? first : null);
-    },
-    [selection, select, setFresh],
-  );
-  const put = useCallback(
-    (stamp: Stamp, at: Point): void => {
-      const ids = acts.draw({ ...stamp, at });
-      if (ids.length > 0) noteUsed(project.id, stamp.modelId);
-      showDrawn(ids);
-    },
-    [acts, project.id, showDrawn],
-  );
-  const stamping = useStamp(scene, network, sheet.scopeId, put);
-  const lines = useLines(sheet, scene, acts, showDrawn);
-  const pullable = useCallback(
-    (plate: Plate): Device | null => {
-      const joins = canEdit && draws && plate.deviceIds.length > 0;
-      return joins ? network.get('device', plate.deviceIds[0] ?? null) : null;
-    },
-    [canEdit, draws, network],
-  );
-  const lineNow = useMemo(() => {
-    const made = lines.line?.made ?? [];
-    const ids = new Set([...(lines.line?.cableIds ?? []), ...made.map((change) => change.id)]);
-    const drawn = scene.links.find((link) => link.cableIds.some((id) => ids.has(id)));
-    const points = drawn?.points ?? [];
-    const at = points[Math.floor(points.length / 2)];
-    if (drawn === undefined || at === undefined) return null;
-    const ends = scene.plates.filter(({ id }) => id === drawn.a.plateId || id === drawn.b.plateId);
-    // Least of all the plates that it joins, then any other.
-    const near = scene.plates.filter(({ box }) => Math.hypot(box.x - at.x, box.y - at.y) < nearLine);
-    const withRow = (box: Box): Box => ({
-      x: box.x - rowRoom,
-      y: box.y - rowRoom,
-      width: box.width + 2 * rowRoom,
-      height: box.height + 2 * rowRoom,
-    });
-    return { at, avoid: [...ends, ...ends, ...near].map(({ box }) => withRow(box)) };
-  }, [lines.line, scene]);
-  // While it is drawn otherwise its panel stays where it was.
-  const [lineAt, setLineAt] = useState(lineNow);
-  if (lines.line === null ? lineAt !== null : lineNow !== null && lineNow !== lineAt)
-    setLineAt(lines.line === null ? null : lineNow);
-  const [onlyPlate] = plates;
-  const joinable = useMemo(
-    () => plates.filter((plate) => pullable(plate) !== null).map((plate) => plate.id),
-    [plates, pullable],
-  );
-  useEffect(
-    () =>
-      onAsk('join', () => {
-        if (joinable.length === 0) return false;
-        return lines.askEnd(joinable);
-      }),
-    [onAsk, joinable, lines],
-  );
-  useEffect(
-    () =>
-      onAsk('plate name', () => {
-        if (plates.length !== 1 || onlyPlate?.form !== 'device' || !canEdit) return false;
-        return setRenaming({ id: onlyPlate.id });
-      }),
-    [onAsk, plates, onlyPlate, canEdit],
-  );
-
+  const { stamping, lines, renaming, setRenaming, pullable, joinable } = useDrawing(sheet, scene, acts, {
+    plates,
+    canEdit,
+    choose: setWanted,
+  });
   const { openPlace, openPlate, pickPlate } = useSheetWays(acts);
   const paste = (): void => {
     const marks = acts.pasteMarks();
@@ -205,7 +122,7 @@ export function Drawing({
   const keys = useMemo(
     (): Record<string, () => void> => ({
       '.': () => setShowOpen((open) => !open),
-      m: () => mayEdit && setPalette((open) => !open),
+      m: () => mayEdit && draws && setPalette((open) => !open),
       ...(canEdit
         ? {
             Delete: () => chosen.length > 0 && setAsking('delete'),
@@ -221,7 +138,7 @@ export function Drawing({
     }),
     // `paste` reads nothing that is not listed.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-    [canEdit, mayEdit, chosen, acts, plates, markIds, scene],
+    [canEdit, mayEdit, draws, chosen, acts, plates, markIds, scene],
   );
   useKeysHere(keys);
   const arranged = plan.arranged || [...plan.links.values()].some((link) => link.bends.length > 0);
@@ -320,34 +237,7 @@ export function Drawing({
             onCorners={acts.corners}
           >
             {pages !== null && <PageFrames pages={pages} size={sheet.page.size} />}
-            {lines.end !== null && (
-              <JoinTo
-                lines={lines}
-                network={network}
-                from={scene.plates
-                  .filter(({ id }) => lines.end?.from.plateIds.includes(id))
-                  .map(({ name }) => name)
-                  .join(', ')}
-                here={new Set(scene.plates.flatMap((plate) => plate.deviceIds))}
-                fromIds={
-                  new Set(
-                    scene.plates
-                      .filter(({ id }) => lines.end?.from.plateIds.includes(id))
-                      .flatMap((plate) => plate.deviceIds),
-                  )
-                }
-              />
-            )}
-            {lines.line !== null && lineAt !== null && (
-              <LinePanel
-                key={lines.line.key}
-                line={lines.line}
-                lines={lines}
-                network={network}
-                at={lineAt.at}
-                avoid={lineAt.avoid}
-              />
-            )}
+            <LinePanels lines={lines} network={network} scene={scene} />
           </SheetCanvas>
           {typedOpen && mayEdit && (
             <TypedPanel

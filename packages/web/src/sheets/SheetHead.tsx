@@ -20,6 +20,7 @@ import { WorkHead } from '../kit/panel/panels.tsx';
 import { Tool } from '../kit/Tool.tsx';
 import { PrintPanel } from './printing/PrintPanel.tsx';
 import { NumberPanel } from './draw/NumberPanel.tsx';
+import { drawsOn } from './draw/useDrawing.ts';
 import { SheetPath } from './SheetPath.tsx';
 import { AddMenu } from './tools/AddMenu.tsx';
 import { SheetReads } from './tools/SheetReads.tsx';
@@ -83,13 +84,15 @@ export function SheetHead({
               deviceId={deviceId ?? (selection?.kind === 'device' ? selection.id : null)}
               onInsert={onInsert}
             />
-            <Tool
-              icon={LayoutGrid}
-              word="Models"
-              aria-pressed={palette}
-              keycap="M"
-              onPress={() => onPalette(!palette)}
-            />
+            {drawsOn(sheet) && (
+              <Tool
+                icon={LayoutGrid}
+                word="Models"
+                aria-pressed={palette}
+                keycap="M"
+                onPress={() => onPalette(!palette)}
+              />
+            )}
             {sheet.projection === 'cabling' && (
               <Tool
                 icon={TextCursorInput}

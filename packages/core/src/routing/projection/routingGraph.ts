@@ -29,8 +29,7 @@ function routersOf({ network, sheet, kept }: Reader): {
   const byHand = (device: Device): boolean => device.role === 'FW' && kept.items.get(device.id)?.x != null;
   const wanted = (sheet.picked ? picked() : devicesInScope(network, sheet.scopeId)).filter(
     (device) =>
-      device.status !== 'retired' &&
-      (isRouter(network, device) || device.role === 'RT' || (!sheet.picked && byHand(device))),
+      device.status !== 'retired' && (isRouter(network, device) || device.role === 'RT' || byHand(device)),
   );
   const gone = wanted.filter((device) => kept.items.get(device.id)?.away === true);
   const here = wanted.filter((device) => !gone.includes(device));

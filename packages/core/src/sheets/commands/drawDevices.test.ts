@@ -108,6 +108,37 @@ describe('in an empty project', () => {
     expect(overlap(a, b)).toBe(false);
   });
 
+  test('where a sheet would not draw it, it is refused rather than made unseen', () => {
+    const { network, sheet } = blank();
+    const on = (projection: Sheet['projection'], model: string): string => {
+      const wish = { modelId: modelNamed(model).id, at: { x: 0, y: 0 }, placeId: null };
+      const { attempt } = drawDevices(network, { ...sheet, projection }, wish, {
+        taken: [],
+        fixed: new Map(),
+        size,
+      });
+      return attempt.ok ? 'drawn' : attempt.why;
+    };
+    expect(on('routing', 'Generic router')).toBe('drawn');
+    expect(on('routing', 'Generic camera')).toBe(
+      'A sheet of routing does not draw a new camera: draw it on the sheet of cabling.',
+    );
+    expect(on('sites', 'Generic router')).toMatch(/^A sheet of sites does not draw a new router/);
+    const routing = changed(network, [
+      {
+        op: 'update',
+        kind: 'sheet',
+        id: sheet.id,
+        before: { projection: 'cabling' },
+        after: { projection: 'routing' },
+      },
+    ]);
+    for (const model of ['Generic router', 'Generic firewall']) {
+      const { network: after } = put(routing, sheet, { model });
+      expect(sceneNow(after, sheet).plates).toHaveLength(1);
+    }
+  });
+
   test('a part and a count that is none are refused', () => {
     const { network, sheet } = blank();
     const why = (model: string, count: number) => {

@@ -6,7 +6,9 @@ import type { Sheet } from '../../model/kinds/drawings/sheet.ts';
 import { facets } from '../../model/kinds/drawings/sheet.ts';
 import { blankSheetItem } from '../../model/kinds/drawings/sheetItem.ts';
 import { modelTitle } from '../../model/kinds.ts';
+import type { Projection } from '../../model/kinds/drawings/projections.ts';
 import type { Network } from '../../model/network/network.ts';
+import { roles, type Role } from '../../model/values/roles.ts';
 import { newId } from '../../model/values/ids.ts';
 import { addDevice } from '../../racks/commands/devices.ts';
 import { nextDeviceName } from '../../racks/deviceNames.ts';
@@ -36,6 +38,10 @@ export interface Standing {
   /** How large the new plates will be. */
   size: { width: number; height: number };
 }
+
+/** Whether a sheet of a projection draws a device of a role as soon as it is put there: one of routing only what routes. */
+export const drawnAs = (projection: Projection, role: Role): boolean =>
+  projection === 'cabling' || (projection === 'routing' && (role === 'RT' || role === 'FW'));
 
 /** More at once are not drawn one by one by anybody. */
 export const mostDrawn = 60;
@@ -74,6 +80,10 @@ export function drawDevices(
   if (model === null) return none('This model is no longer in the catalogue.');
   if (model.role === null)
     return none(`${modelTitle(model)} has no role: it is a part, which goes into a rack.`);
+  if (!drawnAs(sheet.projection, model.role))
+    return none(
+      `A sheet of ${sheet.projection} does not draw a new ${roles[model.role].label}: draw it on the sheet of cabling.`,
+    );
   const count = wish.count ?? 1;
   if (!Number.isInteger(count) || count < 1 || count > mostDrawn)
     return none(`${count} at once are not possible: say 1 to ${mostDrawn}.`);

@@ -21,7 +21,7 @@ import {
   type Network,
   type Sheet,
 } from '@visograph/core/model';
-import type { Plate, Point, Scene } from '@visograph/core/sheets';
+import { drawnAs, type Plate, type Point, type Scene } from '@visograph/core/sheets';
 import { useCallback, useMemo, useState } from 'react';
 import { useProject } from '../../data/project.tsx';
 import type { SheetActs } from '../useSheetActs.ts';
@@ -233,7 +233,13 @@ export function useLines(
       ),
     );
   }, [end, network, plateOf]);
-  const models = useMemo(() => (end === null ? [] : modelsAtEnd(network, far)), [end, network, far]);
+  const models = useMemo(
+    () =>
+      end === null
+        ? []
+        : modelsAtEnd(network, far).filter(({ role }) => role !== null && drawnAs(sheet.projection, role)),
+    [end, network, far, sheet.projection],
+  );
 
   return {
     line,

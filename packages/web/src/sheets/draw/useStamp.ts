@@ -1,7 +1,11 @@
 import {
   formed,
+  lineSize,
+  nameSize,
   nearestFree,
   snapToOthers,
+  tabWidth,
+  up,
   type Box,
   type Formation,
   type Point,
@@ -36,8 +40,6 @@ export interface StampGhost {
 }
 
 const slackPx = 5;
-const grid = 8;
-const up = (value: number): number => Math.ceil(value / grid) * grid;
 
 /** How large a new plate will be: as wide as its name and model, with one line below the name. */
 export function newPlateSize(
@@ -48,10 +50,10 @@ export function newPlateSize(
   const model = network.get('model', modelId);
   const name = model?.role == null ? '' : nextDeviceName(network, placeId, model.role, model.id);
   const text = Math.max(
-    measureText(name, 'textStrong', 13),
-    measureText(model === null ? '' : modelTitle(model), 'mono', 11),
+    measureText(name, 'textStrong', nameSize),
+    measureText(model === null ? '' : modelTitle(model), 'mono', lineSize),
   );
-  return { width: up(Math.max(112, text + 48) / 2) * 2, height: 40 };
+  return { width: up(Math.max(112, text + tabWidth + 24) / 2) * 2, height: 40 };
 }
 
 export interface Stamping {

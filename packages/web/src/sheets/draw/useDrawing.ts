@@ -1,0 +1,98 @@
+import type { Device, Sheet } from '@visograph/core/model';
+import type { Plate, Point, Scene } from '@visograph/core/sheets';
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useWhereabouts } from '../../data/location.ts';
+import { useProject } from '../../data/project.tsx';
+import { useWorkspace } from '../../data/workspace.tsx';
+import type { Renaming } from '../surface/sheetNodes.tsx';
+import type { SheetActs } from '../useSheetActs.ts';
+import { useFresh } from './useFresh.ts';
+import { useLines, type Lines } from './useLines.ts';
+import { noteUsed } from './usedLately.ts';
+import { useStamp, type Stamp, type Stamping } from './useStamp.ts';
+
+export interface OnSheet {
+  stamping: Stamping;
+  lines: Lines;
+  renaming: Renaming | null;
+  setRenaming: (renaming: Renaming | null) => void;
+  /** The device whose ports a plate opens; null: no line can be pulled out of it. */
+  pullable: (plate: Plate) => Device | null;
+  /** Ids of the chosen plates that can be joined to something. */
+  joinable: readonly string[];
+}
+
+/** Lines are pulled on sheets of cabling, and of routing, where each has a subnet. */
+export const drawsOn = ({ projection }: Pick<Sheet, 'projection'>): boolean =>
+  projection === 'cabling' || projection === 'routing';
+
+/** What is drawn on a sheet by hand: a model in hand, lines that are pulled, names where they stand. */
+export function useDrawing(
+  sheet: Sheet,
+  scene: Scene,
+  acts: SheetActs,
+  {
+    plates,
+    canEdit,
+    choose,
+  }: { plates: readonly Plate[]; canEdit: boolean; choose: (ids: string[]) => void },
+): OnSheet {
+  const { project, view } = useProject();
+  const { network } = view;
+  const { select, selection } = useWhereabouts();
+  const { onAsk } = useWorkspace();
+  const [renaming, setRenaming] = useState<Renaming | null>(null);
+  const setFresh = useFresh(setRenaming);
+  const draws = drawsOn(sheet);
+  const showDrawn = useCallback(
+    (ids: string[]): void => {
+      const [first] = ids;
+      if (first === undefined) return;
+      // Several at once are not chosen: a line pulled out of one would come from all.
+      choose(ids.length === 1 ? ids : []);
+      // The drawing keeps its room while it is drawn on: the record comes when something is chosen.
+      if (selection !== null) select(null);
+      setFresh(ids.length === 1 ? first : null);
+    },
+    [choose, selection, select, setFresh],
+  );
+  const put = useCallback(
+    (stamp: Stamp, at: Point): void => {
+      const ids = acts.draw({ ...stamp, at });
+      if (ids.length > 0) noteUsed(project.id, stamp.modelId);
+      showDrawn(ids);
+    },
+    [acts, project.id, showDrawn],
+  );
+  const stamping = useStamp(scene, network, sheet.scopeId, put);
+  const lines = useLines(sheet, scene, acts, showDrawn);
+  const pullable = useCallback(
+    (plate: Plate): Device | null => {
+      const joins = canEdit && draws && plate.deviceIds.length > 0;
+      return joins ? network.get('device', plate.deviceIds[0] ?? null) : null;
+    },
+    [canEdit, draws, network],
+  );
+  const joinable = useMemo(
+    () => plates.filter((plate) => pullable(plate) !== null).map((plate) => plate.id),
+    [plates, pullable],
+  );
+  useEffect(
+    () =>
+      onAsk('join', () => {
+        if (joinable.length === 0) return false;
+        return lines.askEnd(joinable);
+      }),
+    [onAsk, joinable, lines],
+  );
+  const [onlyPlate] = plates;
+  useEffect(
+    () =>
+      onAsk('plate name', () => {
+        if (plates.length !== 1 || onlyPlate?.form !== 'device' || !canEdit) return false;
+        return setRenaming({ id: onlyPlate.id });
+      }),
+    [onAsk, plates, onlyPlate, canEdit],
+  );
+  return { stamping, lines, renaming, setRenaming, pullable, joinable };
+}
