@@ -29,6 +29,11 @@ class Hand {
     if (box === null) throw new Error('no sheet');
     return { x: box.x + box.width * across, y: box.y + box.height * down };
   }
+  /** Free ground at the lower right of the sheet. */
+  async corner(): Promise<[number, number]> {
+    const { x, y } = await this.spot(0.9, 0.93);
+    return [x, y];
+  }
   async does(act: () => Promise<unknown>): Promise<void> {
     this.actions++;
     await act();
@@ -269,6 +274,14 @@ test('pulled to free ground it offers what can stand there; onto itself it is re
   await expect(page.getByText('Rows: 2 devices, 2 lines')).toBeVisible();
   await panel(page).getByRole('button', { name: /^Keep/ }).click();
   await expect(panel(page)).toHaveCount(0);
+  // With both chosen, let go over one of them: the other is joined to it.
+  await hand.around('hub', 'sw-1');
+  await hand.pull('hub', 'sw-1');
+  await expect(page.getByText('Rows: 2 devices, 3 lines')).toBeVisible();
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText('Rows: 2 devices, 2 lines')).toBeVisible();
+  await page.mouse.click(...(await hand.corner()));
   // Onto itself: said, and nothing is made.
   await hand.pull('hub', 'hub');
   await expect(page.getByText('hub cannot be connected to itself: let go on another plate.')).toBeVisible();

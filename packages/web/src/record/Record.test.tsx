@@ -53,6 +53,10 @@ describe('every kind has a record', () => {
     expect(text(screen.getAllByRole('heading')[0] as HTMLElement)).toContain('Kelder Quay');
     await show(<Record />, { network: demo });
     expect(screen.getByRole('heading', { name: 'Add a site' })).toBeTruthy();
+    // Beside another section it says what concerns that.
+    await show(<Record />, { network: demo, at: 'catalogue' });
+    expect(screen.getByText('Select a model: its record stands here.')).toBeTruthy();
+    expect(screen.queryByRole('heading', { name: 'Add a site' })).toBeNull();
   });
 });
 

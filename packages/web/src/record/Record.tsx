@@ -13,6 +13,17 @@ const Nothing = styled.p`
   color: ${({ theme }) => theme.inkSoft};
 `;
 
+/** What can be selected in a section, while nothing is. */
+const nothingIn: Readonly<Record<string, string>> = {
+  places: 'Select a place, a rack or a device: its record stands here.',
+  catalogue: 'Select a model: its record stands here.',
+  equipment: 'Select a device: its record stands here.',
+  cables: 'Select a cable or a circuit: its record stands here.',
+  vlans: 'Select a VLAN: its record stands here.',
+  addresses: 'Select a prefix or an address: its record stands here.',
+  sheets: 'Open a sheet and choose something on it: its record stands here.',
+};
+
 /** The record of one row, made anew for each. */
 function recordOf<K extends Kind>(network: Network, kind: K, id: string): ReactNode {
   const row = network.get(kind, id);
@@ -24,7 +35,7 @@ function recordOf<K extends Kind>(network: Network, kind: K, id: string): ReactN
 /** The record of what is selected: facts edited in place, ports, connections, history. */
 export function Record(): ReactNode {
   const { view, canEdit } = useProject();
-  const { selection, scopeId } = useWhereabouts();
+  const { section, selection, scopeId } = useWhereabouts();
   const { network } = view;
   const { sheet: sheetId } = useParams();
   if (selection !== null)
@@ -42,8 +53,8 @@ export function Record(): ReactNode {
   if (here !== undefined) return recordOf(network, here.kind, here.id);
   return (
     <>
-      <Nothing>Select a device, a port, a cable or a rack: its record stands here.</Nothing>
-      {canEdit && <AddInside placeId={null} />}
+      <Nothing>{nothingIn[section] ?? 'Select a row: its record stands here.'}</Nothing>
+      {canEdit && section === 'places' && <AddInside placeId={null} />}
     </>
   );
 }

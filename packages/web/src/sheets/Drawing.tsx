@@ -245,7 +245,8 @@ export function Drawing({
               deviceIds={textOf}
               placeId={sheet.scopeId}
               onPreview={onPreview}
-              onTaken={(ids) => setWanted(ids)}
+              // Several are not chosen, as when they are stamped: a line out of one would come from all.
+              onTaken={(ids) => setWanted(ids.length === 1 ? ids : [])}
               onClose={() => setTypedOpen(false)}
             />
           )}

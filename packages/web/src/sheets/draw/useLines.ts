@@ -144,7 +144,9 @@ export function useLines(
     (from: PullFrom, deviceId: string): JoinWish[] =>
       from.plateIds.flatMap((id) => {
         const [device] = devicesOf(network, plateOf(id));
-        if (device === undefined) return [];
+        // Let go over one of those that are chosen, the others are joined to it.
+        const itself = device?.id === deviceId && from.plateIds.length > 1;
+        if (device === undefined || itself) return [];
         return [{ aDeviceId: device.id, bDeviceId: deviceId, aPortId: from.portId }];
       }),
     [network, plateOf],
