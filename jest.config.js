@@ -43,6 +43,7 @@ export default {
       testMatch: ['<rootDir>/packages/web/src/**/*.test.{ts,tsx}'],
       testPathIgnorePatterns: ['/node_modules/', '\\.live\\.test\\.ts$'],
       setupFiles: ['<rootDir>/packages/web/jest.setup.ts'],
+      setupFilesAfterEnv: ['<rootDir>/packages/web/jest.patience.ts'],
       moduleNameMapper: { '\\.css$': '<rootDir>/packages/web/src/testing/noStyles.ts' },
       testEnvironmentOptions: { customExportConditions: ['visograph-src', 'browser'] },
     },

@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, jest, test } from '@jest/globals';
-import { screen, waitFor, within } from '@testing-library/react';
+import { act, screen, waitFor, within } from '@testing-library/react';
 import { demoNetwork } from '../../../core/src/testing/testDemo.ts';
 import { Record } from '../record/Record.tsx';
 import { press, pressNamed, rowNamed, show, type, withSizes } from '../testing/testScreen.tsx';
@@ -47,8 +47,8 @@ describe('the record of a rack', () => {
     const held = await open();
     const units = field('Units');
     type(units, '20');
-    units.focus();
-    units.blur();
+    act(() => units.focus());
+    act(() => units.blur());
     await screen.findByText(/KQ-A1 cannot have 20 units: .* stands at U\d+/);
     expect(held.steps()).toEqual([]);
     expect(units.value).toBe('20');
@@ -58,8 +58,8 @@ describe('the record of a rack', () => {
     const held = await open();
     const mass = field('Mass limit');
     type(mass, '850,5');
-    mass.focus();
-    mass.blur();
+    act(() => mass.focus());
+    act(() => mass.blur());
     await waitFor(() => expect(held.steps()).toEqual(['Set mass limit of KQ-A1 to 850.5 kg']));
   });
 
