@@ -15,6 +15,7 @@ import { connectorNames } from '../model/values/connectors.ts';
 import { cableStatuses } from '../model/kinds/lines/cable.ts';
 import { circuitSchema } from '../model/kinds/lines/circuit.ts';
 import { modelSchema } from '../model/kinds/equipment/catalogueModel.ts';
+import { macField } from '../model/fields/field.ts';
 import { deviceSchema } from '../model/kinds/equipment/device.ts';
 import { pathwaySchema } from '../model/kinds/sites/pathway.ts';
 import { placeSchema } from '../model/kinds/sites/place.ts';
@@ -72,6 +73,7 @@ export const portEntry = z.strictObject({
   transceiver: text.describe('Maker and name of the transceiver in a cage'),
   transceiverSerial: text,
   reserved: text.describe('What the port is kept for'),
+  mac: macField('MAC address').optional(),
   ...logicalPortFields,
   notes: text,
 });

@@ -69,6 +69,7 @@ export function mergePorts(
     if (listed.face !== undefined) port.face = listed.face;
     if (listed.notes !== undefined) port.notes = listed.notes;
     if (listed.reserved !== undefined) port.reserved = listed.reserved;
+    if (listed.mac !== undefined) port.mac = listed.mac;
     if (listed.transceiverSerial !== undefined) port.transceiverSerial = listed.transceiverSerial;
     if (listed.transceiver !== undefined)
       port.transceiverId =

@@ -51,6 +51,7 @@ function portEntry(network: Network, port: Port): PortEntry {
       transceiver: transceiver === null ? null : modelTitle(transceiver),
       transceiverSerial: port.transceiverSerial,
       reserved: port.reserved,
+      mac: port.mac,
       ...logicalFields(network, port),
       notes: port.notes,
     },

@@ -43,6 +43,8 @@ export * from './values/facts.ts';
 export * from './values/firstOf.ts';
 export * from './values/ids.ts';
 export * from './values/ip.ts';
+export * from './values/mac.ts';
+export * from './values/money.ts';
 export * from './values/numbers.ts';
 export * from './values/order.ts';
 export * from './values/portPattern.ts';

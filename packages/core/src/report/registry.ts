@@ -16,6 +16,7 @@ import { hardwareSchedule } from '../catalogue/reports/catalogue.ts';
 import { addressSchedule, prefixSchedule } from '../addressing/reports/addresses.ts';
 import { vlanSchedule } from '../switching/reports/vlans.ts';
 import { deviceSchedule } from '../racks/reports/devices.ts';
+import { inventorySchedule } from '../racks/reports/inventory.ts';
 import { notPlacedSchedule } from '../racks/reports/notPlaced.ts';
 import type { ForDevice } from './parts.ts';
 import { dhcpSchedule } from '../addressing/reports/dhcp.ts';
@@ -157,6 +158,13 @@ const written: readonly Report[] = [
     what: 'Every device, where it is, ports used',
     kind: 'device',
     make: deviceSchedule,
+  },
+  {
+    key: 'inventory',
+    title: 'Inventory',
+    what: 'Every device with serial, asset number, purchase, warranty, support, software and who answers for it',
+    kind: 'device',
+    make: inventorySchedule,
   },
   {
     key: 'not-placed',

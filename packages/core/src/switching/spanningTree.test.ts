@@ -1,7 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { Network } from '../model/network/network.ts';
-import { readBridgeAddress, spanningTreeSchema } from '../model/kinds/logical/spanningTree.ts';
+import { spanningTreeSchema } from '../model/kinds/logical/spanningTree.ts';
+import { macOf } from '../model/values/mac.ts';
 import { runs } from '../testing/testRuns.ts';
 import { access, switched, trunk } from '../testing/testSwitching.ts';
 import { layer2Of } from './layer2.ts';
@@ -359,7 +360,7 @@ describe('instances and VLANs with a priority of their own, as text', () => {
       'has instance 1 twice',
       'has VLAN 10 in two parts',
     ]);
-    expect(readBridgeAddress('0200.5E00.5301')).toBe('02:00:5e:00:53:01');
-    expect(readBridgeAddress('02:00:5e:00:53')).toBeNull();
+    expect(macOf('0200.5E00.5301')).toBe('02:00:5e:00:53:01');
+    expect(macOf('02:00:5e:00:53')).toBeNull();
   });
 });

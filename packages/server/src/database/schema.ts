@@ -9,6 +9,7 @@ import { seventh } from './steps/07-logical-sheets.ts';
 import { eighth } from './steps/08-spanning-tree.ts';
 import { ninth } from './steps/09-lines-of-history.ts';
 import { tenth } from './steps/10-names-of-our-own.ts';
+import { eleventh } from './steps/11-inventory.ts';
 import type { Migration } from './steps/step.ts';
 import { ensureTables } from './tables.ts';
 
@@ -23,6 +24,7 @@ const steps: readonly Migration[] = [
   eighth,
   ninth,
   tenth,
+  eleventh,
 ];
 /** How many steps the database's history has. */
 export const stepCount = steps.length;

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { builtInModels } from '@visograph/core/catalogue';
-import { kindText, portCount, portText, priceText, sizeText } from './figures.ts';
+import { moneyText } from '@visograph/core/model';
+import { kindText, portCount, portText, sizeText } from './figures.ts';
 import { readPicture } from './pictures.ts';
 
 const named = (name: string) => {
@@ -17,7 +18,7 @@ describe('figures in words', () => {
     expect(sizeText(named('PS-16'))).toBe('0 U · 3.6 kg · 5 W · passes 3680 W');
     expect(sizeText(named('LR-10'))).toBe('10G · 10 km');
     expect(sizeText(named('OM4 duplex LC'))).toBe('1 to 100 m');
-    expect(priceText(named('CR-6032'))).toBe('11 900.00 EUR');
+    expect(moneyText(named('CR-6032'))).toBe('11 900.00 EUR');
     expect([kindText(named('Blank 1')), kindText(named('CM-1')), kindText(named('LC-48T'))]).toEqual([
       'blank panel',
       'cable manager',

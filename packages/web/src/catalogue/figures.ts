@@ -36,9 +36,6 @@ export const kindText = (model: CatalogueModel): string =>
           ? { blank: 'blank panel', shelf: 'shelf', manager: 'cable manager', tray: 'tray' }[model.part]
           : roles[model.role ?? 'XX'].label;
 
-export const priceText = (model: Pick<CatalogueModel, 'priceMinor' | 'currency'>): string =>
-  model.priceMinor === null ? '' : `${grouped(model.priceMinor / 100, 2)} ${model.currency ?? ''}`.trim();
-
 /** Height, mass, power: the figures that decide whether it fits. */
 export function sizeText(model: CatalogueModel): string {
   if (model.form === 'cable')

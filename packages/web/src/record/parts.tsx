@@ -104,19 +104,26 @@ interface FactProps<K extends Kind> {
   offers?: readonly { value: string; text: string }[];
 }
 
-/** A fact edited in place: Enter or leaving keeps it, Escape gives it back. What is wrong stays, with the reason. */
-export function EditableFact<K extends Kind>({
-  kind,
-  row,
-  field,
-  numeric = false,
-  optional = true,
-  canonical = (typed) => typed,
+/** A fact typed in place: Enter or leaving keeps it, Escape gives it back. What is wrong stays, with the reason. */
+export function TypedFact({
+  label,
+  unit,
+  shown,
+  keep,
   offers,
-}: FactProps<K>): ReactNode {
-  const { view, commit, canEdit } = useProject();
-  const now = row[field];
-  const shown = now === null || now === undefined ? '' : String(now);
+  called,
+}: {
+  label: string;
+  unit?: string | undefined;
+  shown: string;
+  /** Takes what was typed; gives the reason when it cannot be kept. */
+  keep: (text: string) => string | null;
+  /** Usual values, proposed while typing. */
+  offers?: readonly { value: string; text: string }[] | undefined;
+  /** It is what the thing is called: it is gone to when its name is asked for. */
+  called?: boolean;
+}): ReactNode {
+  const { canEdit } = useProject();
   const [text, setText] = useState(shown);
   const [wrong, setWrong] = useState<string | null>(null);
   const [from, setFrom] = useState(shown);
@@ -127,27 +134,16 @@ export function EditableFact<K extends Kind>({
   }
   const listId = useId();
   const frame = useRef<HTMLDivElement>(null);
-  const label = notesOf(kind, field)?.label ?? field;
   const { onAsk } = useWorkspace();
   useEffect(() => {
-    if (field !== 'name' && field !== 'label') return undefined;
+    if (called !== true) return undefined;
     return onAsk('name', () => {
       const input = frame.current?.querySelector('input');
       input?.focus();
       input?.select();
     });
-  }, [field, onAsk]);
-  const keep = (): void => {
-    if (text === shown) return setWrong(null);
-    const parsed = parse(canonical(text), numeric, optional);
-    if (!parsed.ok) return setWrong(parsed.why);
-    const set = editHeld(view.network, kind, row, { [field]: parsed.value });
-    const tried = applyChanges(view.network, set.changes);
-    if (!tried.ok) return setWrong(tried.problems[0]?.message ?? 'Not allowed.');
-    setWrong(null);
-    commit(set);
-  };
-  const unit = notesOf(kind, field)?.unit;
+  }, [called, onAsk]);
+  const settle = (): void => setWrong(text === shown ? null : keep(text));
   return (
     <>
       <dt>{unit === undefined ? label : `${label} (${unit})`}</dt>
@@ -156,11 +152,11 @@ export function EditableFact<K extends Kind>({
           aria-label={label}
           value={text}
           onChange={setText}
-          onBlur={keep}
+          onBlur={settle}
           isReadOnly={!canEdit}
           isInvalid={wrong !== null}
           onKeyDown={(event) => {
-            if (event.key === 'Enter') keep();
+            if (event.key === 'Enter') settle();
             if (event.key === 'Escape') {
               setText(shown);
               setWrong(null);
@@ -183,6 +179,40 @@ export function EditableFact<K extends Kind>({
         {wrong !== null && <Wrong role="alert">{wrong}</Wrong>}
       </dd>
     </>
+  );
+}
+
+/** A field of a row, typed in place. */
+export function EditableFact<K extends Kind>({
+  kind,
+  row,
+  field,
+  numeric = false,
+  optional = true,
+  canonical = (typed) => typed,
+  offers,
+}: FactProps<K>): ReactNode {
+  const { view, commit } = useProject();
+  const now = row[field];
+  const notes = notesOf(kind, field);
+  const keep = (text: string): string | null => {
+    const parsed = parse(canonical(text), numeric, optional);
+    if (!parsed.ok) return parsed.why;
+    const set = editHeld(view.network, kind, row, { [field]: parsed.value });
+    const tried = applyChanges(view.network, set.changes);
+    if (!tried.ok) return tried.problems[0]?.message ?? 'Not allowed.';
+    commit(set);
+    return null;
+  };
+  return (
+    <TypedFact
+      label={notes?.label ?? field}
+      unit={notes?.unit}
+      shown={now === null || now === undefined ? '' : String(now)}
+      keep={keep}
+      offers={offers}
+      called={field === 'name' || field === 'label'}
+    />
   );
 }
 

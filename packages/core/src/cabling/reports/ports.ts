@@ -30,6 +30,7 @@ export function portSchedule(network: Network, scopeId: string | null): Table {
                 .join(', '),
         far: run === null || run.to === null ? null : spoken(network, run.to),
         reserved: port.reserved,
+        mac: port.mac,
       },
     };
   });
@@ -45,6 +46,7 @@ export function portSchedule(network: Network, scopeId: string | null): Table {
       { key: 'next', label: 'Plugged to' },
       { key: 'far', label: 'Run ends at' },
       { key: 'reserved', label: 'Reserved for' },
+      { key: 'mac', label: 'MAC address' },
     ],
     rows,
   );

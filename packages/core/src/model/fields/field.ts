@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { macForm } from '../values/mac.ts';
 import './issueWords.ts';
 
 /** What a field is called and measured in; read by grids, forms, problem texts and the API description. */
@@ -54,3 +55,28 @@ export const countField = (label: string, least: number, most: number, unit?: st
   });
 export const amountField = (label: string, most: number, unit: string, help?: string) =>
   noted(z.number().min(0, 'is negative').max(most, `is above ${most}`).nullable(), { label, unit, help });
+/** An amount in hundredths of its currency. */
+export const moneyField = (label: string) =>
+  noted(z.int('is not a whole number of minor units').min(0, 'is negative').max(1e12).nullable(), {
+    label,
+    internal: true,
+  });
+export const currencyField = () =>
+  noted(
+    z
+      .string()
+      .regex(/^[A-Z]{3}$/, 'is not a currency code such as EUR')
+      .nullable(),
+    { label: 'Currency' },
+  );
+export const macField = (label: string, help?: string) =>
+  noted(
+    z
+      .string()
+      .refine(
+        (text) => macForm.test(text),
+        'is not six pairs of hexadecimal digits such as 02:00:5e:00:53:01',
+      )
+      .nullable(),
+    { label, help },
+  );

@@ -39,8 +39,8 @@ export const factSorts = {
   labels: { title: 'Labels of cables, numbers of circuits', facet: 'cableLabels' },
   lengths: { title: 'Lengths', facet: 'lengths' },
   power: { title: 'Power feeds', facet: 'power' },
-  serials: { title: 'Serials and dates', facet: null },
-  providers: { title: 'Providers of circuits', facet: null },
+  serials: { title: 'Serials, dates, orders and contracts', facet: null },
+  providers: { title: 'Providers of circuits, suppliers', facet: null },
   prices: { title: 'Prices', facet: null },
   notes: { title: 'Notes and own fields', facet: 'notes' },
 } as const satisfies Record<string, { title: string; facet: Facet | null }>;

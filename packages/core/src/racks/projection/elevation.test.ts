@@ -162,6 +162,8 @@ describe('colours', () => {
         unit: 5,
         feed: 'A',
         installedOn: '2024-03-18',
+        warrantyUntil: '2027-03-18',
+        supportUntil: '2029-12-31',
         extra: { owner: 'ops' },
       },
       {
@@ -220,6 +222,17 @@ describe('colours', () => {
     expect(labels('support', '2026-11-23')[1]).toBe('ends within three years');
     expect(labels('support', '2024-01-01')[1]).toBe('later');
     expect(labels('support')[2]).toBe('no date known');
+  });
+
+  test('age to the end of a warranty, and of a contract for support', () => {
+    expect(labels('warranty', '2028-06-01')).toEqual([
+      'warranty has ended',
+      'no date known',
+      'no date known',
+    ]);
+    expect(labels('warranty', '2026-11-29')[0]).toBe('ends within a year');
+    expect(labels('contract', '2030-01-01')[0]).toBe('contract has ended');
+    expect(labels('contract', '2028-06-01')[0]).toBe('ends within three years');
   });
 
   test('an own field, one colour a value; the key holds only what occurs', () => {

@@ -7,10 +7,7 @@ import { deviceWatts } from '../../catalogue/figures.ts';
 import { powerFlow, type PowerState } from '../../racks/power.ts';
 import { isOneOf } from '../../model/values/words.ts';
 
-/** What the colour of a plate's tab says. An own field is written `own:<name>`. */
-export type ColourBy =
-  'role' | 'status' | 'model' | 'place' | 'feedState' | 'power' | 'age' | 'support' | `own:${string}`;
-
+/** What the colour of a plate's tab can say. An own field is written `own:<name>`. */
 export const colourings = [
   'role',
   'status',
@@ -20,7 +17,10 @@ export const colourings = [
   'power',
   'age',
   'support',
+  'warranty',
+  'contract',
 ] as const;
+export type ColourBy = (typeof colourings)[number] | `own:${string}`;
 export const isColourBy = (text: string): text is ColourBy =>
   isOneOf(colourings, text) || text.startsWith('own:');
 
@@ -91,12 +91,13 @@ const passive: Classed = { order: 4, label: 'needs no power', shade: { scale: 'r
 const daysBetween = (from: string, to: string): number =>
   Math.round((Date.parse(to) - Date.parse(from)) / 86_400_000);
 
-function bySupport(network: Network, today: string): Classify {
+/** How near the day is on which something ends: the maker's support of a model, a warranty, a contract. */
+function byEnd(of: (device: Device) => string | null, ended: string, today: string): Classify {
   return (device) => {
-    const end = network.get('model', device.modelId)?.endOfSupport ?? null;
+    const end = of(device);
     if (end === null) return { order: 4, label: 'no date known', shade: stateShade('unknown') };
     const days = daysBetween(today, end);
-    if (days < 0) return { order: 0, label: 'support has ended', shade: stateShade('bad') };
+    if (days < 0) return { order: 0, label: ended, shade: stateShade('bad') };
     if (days <= 365) return { order: 1, label: 'ends within a year', shade: stateShade('warn') };
     if (days <= 3 * 365)
       return { order: 2, label: 'ends within three years', shade: { scale: 'ramp', step: 2 } };
@@ -162,7 +163,14 @@ export function shadingOf(
       network.find('portsByDevice', device.id).some((port) => port.role === 'powerIn');
     classify = (device) => (needsPower(device) ? feedStates[flow.stateOf(device)] : passive);
   } else if (by === 'age') classify = byAge(today);
-  else if (by === 'support') classify = bySupport(network, today);
+  else if (by === 'support')
+    classify = byEnd(
+      (device) => network.get('model', device.modelId)?.endOfSupport ?? null,
+      'support has ended',
+      today,
+    );
+  else if (by === 'warranty') classify = byEnd((device) => device.warrantyUntil, 'warranty has ended', today);
+  else if (by === 'contract') classify = byEnd((device) => device.supportUntil, 'contract has ended', today);
   else if (by === 'model')
     classify = byValue(devices, (device) => network.get('model', device.modelId)?.name ?? null, 'no model');
   else if (by === 'place')

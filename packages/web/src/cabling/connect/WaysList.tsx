@@ -1,5 +1,5 @@
 import { type Way, type Ways } from '@visograph/core/cabling';
-import { modelTitle } from '@visograph/core/model';
+import { modelTitle, moneyText } from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { ListBox, ListBoxItem } from 'react-aria-components';
 import { styled } from 'styled-components';
@@ -63,9 +63,6 @@ const Not = styled.details`
   }
 `;
 
-const price = (way: Way): string =>
-  way.priceMinor === null ? '' : `${(way.priceMinor / 100).toFixed(2)} ${way.currency ?? ''}`;
-
 /** The ways to join two ports, best first with price and reason; below, what does not fit and why. */
 export function WaysList({
   ways,
@@ -99,7 +96,7 @@ export function WaysList({
                   .join(' + ')}
               </b>
               <span>{way.lengthM === null ? '' : `${way.lengthM} m`}</span>
-              <span>{price(way)}</span>
+              <span>{moneyText(way)}</span>
               <small>{way.reason}</small>
               {way.warnings.map((warning) => (
                 <small key={warning} data-warn="">

@@ -5,6 +5,7 @@ import {
   connectors,
   otherEnds,
   lacpModes,
+  macOf,
   portStrands,
   portTitle,
   speedText,
@@ -101,6 +102,9 @@ export function PortRecord({ port }: { port: Port }): ReactNode {
           )}
           {port.form === 'subinterface' && <EditableFact kind="port" row={port} field="innerVid" numeric />}
           {port.form === 'tunnel' && <EditableFact kind="port" row={port} field="farAddress" />}
+          {port.role !== 'panel' && port.role !== 'powerIn' && port.role !== 'powerOut' && (
+            <EditableFact kind="port" row={port} field="mac" canonical={(text) => macOf(text) ?? text} />
+          )}
           <EditableFact kind="port" row={port} field="reserved" />
           <EditableFact kind="port" row={port} field="notes" />
         </Facts>

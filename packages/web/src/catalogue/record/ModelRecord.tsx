@@ -1,10 +1,17 @@
 import { btuPerHourPerWatt, deleteModel, modelUse, shareModel } from '@visograph/core/catalogue';
 import { editRow } from '@visograph/core/commands';
-import { formatVids, grouped, modelTitle, whereIs, type CatalogueModel } from '@visograph/core/model';
+import {
+  formatVids,
+  grouped,
+  modelTitle,
+  moneyText,
+  whereIs,
+  type CatalogueModel,
+} from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useWorkspace } from '../../data/workspace.tsx';
-import { kindText, portCount, priceText } from '../figures.ts';
+import { kindText, portCount } from '../figures.ts';
 import { ModelFace } from '../ModelFace.tsx';
 import { useProject } from '../../data/project.tsx';
 import { useWhereabouts } from '../../data/location.ts';
@@ -74,7 +81,7 @@ function factsOf(model: CatalogueModel): [string, string][] {
     ],
     ['Lights strands', model.opticStrands === null ? null : formatVids(model.opticStrands)],
     ['Sensitivity', model.optics?.sensitivityDbm == null ? null : `${model.optics.sensitivityDbm} dBm`],
-    ['List price', model.priceMinor === null ? null : priceText(model)],
+    ['List price', model.priceMinor === null ? null : moneyText(model)],
     ['End of sale', model.endOfSale],
     ['End of support', model.endOfSupport],
     [

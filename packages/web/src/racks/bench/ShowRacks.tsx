@@ -25,6 +25,8 @@ const colourLabels: Record<(typeof colourings)[number], string> = {
   power: 'Power drawn',
   age: 'Age',
   support: 'End of support',
+  warranty: 'End of warranty',
+  contract: 'End of contract',
 };
 const facesLabels = { both: 'Front and rear', front: 'Front alone', rear: 'Rear alone' };
 const factLabels = { model: 'Model', serial: 'Serial', power: 'Power', notes: 'Notes' };

@@ -2,17 +2,19 @@ import type { ReactNode } from 'react';
 import { useProject } from '../../data/project.tsx';
 import { useWhereabouts } from '../../data/location.ts';
 import { Grid, type GridRow } from '../../kit/grid/Grid.tsx';
-import { deviceColumns, editDevice } from './deviceRows.ts';
+import { deviceColumns, editDevice, type DeviceView } from './deviceRows.ts';
 
 interface Props {
   label: string;
+  /** What of the devices is listed; the rows are of the same. */
+  listed?: DeviceView;
   rows: readonly GridRow[];
   filter?: string;
   empty?: ReactNode;
 }
 
 /** Devices as rows: chosen and edited here as everywhere. */
-export function DeviceGrid({ label, rows, filter, empty }: Props): ReactNode {
+export function DeviceGrid({ label, listed = 'standing', rows, filter, empty }: Props): ReactNode {
   const { view, commit, canEdit } = useProject();
   const { network } = view;
   const { selection, select } = useWhereabouts();
@@ -26,7 +28,7 @@ export function DeviceGrid({ label, rows, filter, empty }: Props): ReactNode {
   return (
     <Grid
       label={label}
-      columns={deviceColumns}
+      columns={deviceColumns[listed]}
       rows={rows}
       filter={filter}
       selectedId={selection?.kind === 'device' ? selection.id : ofPort}

@@ -4,9 +4,10 @@ import { useWhereabouts } from '../../data/location.ts';
 import { useWorkspace } from '../../data/workspace.tsx';
 import { Button } from '../../kit/controls.tsx';
 import { Filter } from '../../kit/Filter.tsx';
+import { Views } from '../../kit/Views.tsx';
 import { Empty, Work, WorkHead } from '../../kit/panel/panels.tsx';
 import { DeviceGrid } from './DeviceGrid.tsx';
-import { deviceRows } from './deviceRows.ts';
+import { deviceRows, deviceViews, type DeviceView } from './deviceRows.ts';
 
 /** All devices of the scope. */
 export default function EquipmentSection(): ReactNode {
@@ -15,12 +16,14 @@ export default function EquipmentSection(): ReactNode {
   const { scopeId } = useWhereabouts();
   const { setDock } = useWorkspace();
   const [filter, setFilter] = useState('');
-  const rows = useMemo(() => deviceRows(network, scopeId), [network, scopeId]);
+  const [listed, setListed] = useState<DeviceView>('standing');
+  const rows = useMemo(() => deviceRows(network, scopeId, listed), [network, scopeId, listed]);
   return (
     <Work>
       <WorkHead>
         <h1>Equipment</h1>
         <p>{`${rows.length} devices`}</p>
+        <Views views={deviceViews} shown={listed} onShow={setListed} />
         <div>
           <Filter value={filter} onChange={setFilter} />
           {canEdit && (
@@ -32,6 +35,7 @@ export default function EquipmentSection(): ReactNode {
       </WorkHead>
       <DeviceGrid
         label="Devices"
+        listed={listed}
         rows={rows}
         filter={filter}
         empty={

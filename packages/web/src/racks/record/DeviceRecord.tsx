@@ -30,6 +30,7 @@ import { InterfacesCard } from '../../routing/record/InterfacesCard.tsx';
 import { RoutesCard } from '../../routing/record/RoutesCard.tsx';
 import { SpanningTreeCard } from '../../switching/record/SpanningTreeCard.tsx';
 import { RowHistory } from '../../record/RowHistory.tsx';
+import { InventoryCard } from './InventoryCard.tsx';
 import { SlotsCard } from './SlotsCard.tsx';
 
 export function DeviceRecord({ device }: { device: Device }): ReactNode {
@@ -154,6 +155,7 @@ export function DeviceRecord({ device }: { device: Device }): ReactNode {
           <EditableFact kind="device" row={device} field="notes" />
         </Facts>
       </Card>
+      <InventoryCard device={device} />
       <PoeCard device={device} />
       <ModelCard device={device} />
       <SlotsCard device={device} />

@@ -66,6 +66,8 @@ const colourNames: Record<string, string> = {
   place: 'Place',
   age: 'Age',
   support: 'End of support',
+  warranty: 'End of warranty',
+  contract: 'End of contract',
   power: 'Power drawn',
   feedState: 'Power state',
   medium: 'Kind of cable',

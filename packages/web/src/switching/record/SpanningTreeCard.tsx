@@ -1,7 +1,7 @@
 import { editRow } from '@visograph/core/commands';
 import {
+  macOf,
   noted,
-  readBridgeAddress,
   spanningTreeModes,
   type Device,
   type Port,
@@ -89,7 +89,7 @@ export function SpanningTreeCard({ device }: { device: Device }): ReactNode {
           kind="device"
           row={device}
           field="bridgeAddress"
-          canonical={(text) => readBridgeAddress(text) ?? text}
+          canonical={(text) => macOf(text) ?? text}
         />
         <dt>Trees</dt>
         <dd>

@@ -18,7 +18,8 @@ import { kindByDepth } from '../../../places/exchange/readPlace.ts';
 import { joinDevices } from '../../commands/join.ts';
 import { grownPort, growsPorts } from '../../grownPort.ts';
 import { readTyped, type Extent, type Statement, type TypedEnd, type TypedLine } from './grammar.ts';
-import { roleOfName, sortOf, type Sort } from './sorts.ts';
+import { roleOfName } from '../../../model/values/roleWords.ts';
+import { sortOf, type Sort } from './sorts.ts';
 
 /** What one line comes to: what it makes in numbers, or why nothing. */
 export interface TypedOutcome extends Pick<TypedLine, 'number' | 'text'> {

@@ -6,7 +6,7 @@ import { modelTitle } from '../../../model/kinds.ts';
 import { cablesOf, called, changed, drawn, emptyProject } from '../../../testing/testDrawn.ts';
 import { demoNetwork } from '../../../testing/testDemo.ts';
 import { readTyped } from './grammar.ts';
-import { roleOfName } from './sorts.ts';
+import { roleOfName } from '../../../model/values/roleWords.ts';
 import { takeOverTyped, typing } from './takeOver.ts';
 import { writeTyped } from './written.ts';
 

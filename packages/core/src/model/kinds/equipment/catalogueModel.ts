@@ -1,7 +1,16 @@
 import { z } from 'zod';
 import { defineKind } from '../../fields/kind.ts';
 import { connectorNames } from '../../values/connectors.ts';
-import { amountField, dateField, idField, nameField, noted, textField } from '../../fields/field.ts';
+import {
+  amountField,
+  currencyField,
+  dateField,
+  idField,
+  moneyField,
+  nameField,
+  noted,
+  textField,
+} from '../../fields/field.ts';
 import { roleCodes } from '../../values/roles.ts';
 import { pictureField } from './picture.ts';
 import { groupNames, portGroupSchema } from './portGroup.ts';
@@ -76,11 +85,6 @@ const halfUnits = z
   .min(0, 'is below 0')
   .max(60, 'is above 60')
   .refine((units) => Number.isInteger(units * 2), 'is not a whole or half number of units');
-const money = (label: string) =>
-  noted(z.int('is not a whole number of minor units').min(0, 'is negative').max(1e12).nullable(), {
-    label,
-    internal: true,
-  });
 
 const legs = z.int().min(1, 'is below 1').max(72, 'is above 72');
 const shape = {
@@ -115,14 +119,8 @@ const shape = {
     label: 'PoE class as powered device',
     help: 'IEEE 802.3bt class 1 to 8',
   }),
-  priceMinor: money('List price'),
-  currency: noted(
-    z
-      .string()
-      .regex(/^[A-Z]{3}$/, 'is not a currency code such as EUR')
-      .nullable(),
-    { label: 'Currency' },
-  ),
+  priceMinor: moneyField('List price'),
+  currency: currencyField(),
   endOfSale: dateField('End of sale'),
   endOfSupport: dateField('End of support'),
   licences: noted(z.array(licenceSchema).max(20), { label: 'Licences', internal: true }),

@@ -1,7 +1,16 @@
 import { z } from 'zod';
 import { defineKind } from '../../fields/kind.ts';
 import { notActive } from '../../values/status.ts';
-import { dateField, idField, nameField, noted, refField, textField } from '../../fields/field.ts';
+import {
+  currencyField,
+  dateField,
+  idField,
+  moneyField,
+  nameField,
+  noted,
+  refField,
+  textField,
+} from '../../fields/field.ts';
 import { ipField } from '../../fields/ipField.ts';
 import { roleCodes } from '../../values/roles.ts';
 import { bridgeAddressField, bridgePriorityField, spanningTreeSchema } from '../logical/spanningTree.ts';
@@ -52,6 +61,17 @@ export const deviceSchema = z
     }),
     serial: textField('Serial', 80),
     installedOn: dateField('Installed on'),
+    assetNumber: textField('Asset number', 60),
+    supplier: textField('Supplier', 80),
+    orderNumber: textField('Order', 60),
+    boughtOn: dateField('Bought on'),
+    priceMinor: moneyField('Price paid'),
+    currency: currencyField(),
+    warrantyUntil: dateField('Warranty until'),
+    supportUntil: dateField('Support until'),
+    contract: textField('Support contract', 80),
+    softwareVersion: textField('Software version', 80),
+    responsible: textField('Responsible', 80),
     stack: noted(nameField('Stack or pair', 60).nullable(), {
       label: 'Stack or pair',
       help: 'Devices of one name here act as one switch, so that aggregates may span them',
@@ -84,6 +104,8 @@ export const deviceSchema = z
       issue('rackId', 'is missing although a unit is given');
     if (device.unit !== null && device.units === 0)
       issue('unit', 'is given, but the device has no height (0 U)');
+    if (device.priceMinor !== null && device.currency === null)
+      issue('currency', 'is missing although a price is given');
     if (Object.keys(device.extra).length > 30) issue('extra', 'are more than 30');
   });
 export type Device = z.infer<typeof deviceSchema>;
@@ -102,6 +124,17 @@ export const blankDevice: Omit<Device, 'id' | 'name' | 'role'> = {
   feed: null,
   serial: null,
   installedOn: null,
+  assetNumber: null,
+  supplier: null,
+  orderNumber: null,
+  boughtOn: null,
+  priceMinor: null,
+  currency: null,
+  warrantyUntil: null,
+  supportUntil: null,
+  contract: null,
+  softwareVersion: null,
+  responsible: null,
   stack: null,
   bridgePriority: null,
   bridgeAddress: null,
@@ -124,6 +157,7 @@ export const deviceKind = defineKind({
   indexes: {
     deviceByName: (row) => row.name.toLowerCase(),
     deviceBySerial: (row) => row.serial?.toLowerCase() ?? null,
+    deviceByAsset: (row) => row.assetNumber?.toLowerCase() ?? null,
     /** Of what is not active: planned or retired. */
     devicesByStatus: (row) => notActive(row),
     /** Drawn, but nobody has said yet where it will stand. */
@@ -137,6 +171,17 @@ export const deviceKind = defineKind({
     stack: 'names',
     serial: 'serials',
     installedOn: 'serials',
+    assetNumber: 'serials',
+    supplier: 'providers',
+    orderNumber: 'serials',
+    boughtOn: 'serials',
+    priceMinor: 'prices',
+    currency: 'prices',
+    warrantyUntil: 'serials',
+    supportUntil: 'serials',
+    contract: 'serials',
+    softwareVersion: 'serials',
+    responsible: 'whereabouts',
     feed: 'power',
     bridgeAddress: 'addresses',
     routerId: 'addresses',

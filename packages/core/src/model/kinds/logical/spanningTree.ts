@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { noted } from '../../fields/field.ts';
+import { macField } from '../../fields/field.ts';
 import { vidsSchema } from '../../values/vids.ts';
 
 /**
@@ -88,22 +88,5 @@ export const portSpanningTreeSchema = z.strictObject({
 });
 export type PortSpanningTree = z.infer<typeof portSpanningTreeSchema>;
 
-const hex = /^[0-9a-f]{2}(:[0-9a-f]{2}){5}$/;
-
-/** `0A-00-…`, `0a00.5e00.5301` or the like as six groups with colons; null where it is no EUI-48. */
-export function readBridgeAddress(text: string): string | null {
-  const digits = text
-    .trim()
-    .toLowerCase()
-    .replace(/[-:.\s]/g, '');
-  return /^[0-9a-f]{12}$/.test(digits) ? (digits.match(/../g) ?? []).join(':') : null;
-}
-
 /** The address that a bridge goes by (EUI-48), written as `02:00:5e:00:53:01`. */
-export const bridgeAddressField = noted(
-  z
-    .string()
-    .refine((text) => hex.test(text), 'is not six pairs of hexadecimal digits such as 02:00:5e:00:53:01')
-    .nullable(),
-  { label: 'Bridge address', help: 'Decides between bridges of equal priority' },
-);
+export const bridgeAddressField = macField('Bridge address', 'Decides between bridges of equal priority');
