@@ -1,4 +1,5 @@
-import { cableFields, type CableRowResult } from '@visograph/core/cabling';
+import { cableFields } from '@visograph/core/cabling';
+import { type ListRow } from '@visograph/core/exchange';
 import { changeSchema } from '@visograph/core/change';
 import { type ToldFinding } from '@visograph/core/check';
 import { type PlanConflict } from '@visograph/core/lens';
@@ -118,7 +119,7 @@ const cableRow = z.object({
   label: z.string(),
   does: z.enum(['new', 'same', 'changes', 'cannot']),
   detail: z.string(),
-}) satisfies z.ZodType<CableRowResult>;
+}) satisfies z.ZodType<ListRow>;
 /** How far the reading of a cable list has come, then what it comes to. */
 export const cableListLine = z.union([
   z.object({ done: z.int(), of: z.int(), writing: z.boolean().optional() }),

@@ -5,7 +5,7 @@ import { compareIp, formatIp, parseInterface } from '../model/values/ip.ts';
 import type { Network } from '../model/network/network.ts';
 
 /** What a device is managed by, best first: its management port, a loopback, a VLAN interface, any other. */
-function rank(port: Port): number {
+export function rankOfManagement(port: Port): number {
   if (port.role === 'management') return 0;
   if (port.form === 'loopback') return 1;
   return port.form === 'vlan' ? 2 + (port.vid ?? 0) / 10000 : 3;
@@ -28,7 +28,8 @@ export function managementAddressOf(network: Network, device: Device): string | 
   let best: { port: Port; row: Address } | null = null;
   for (const port of network.find('everyPortByDevice', device.id)) {
     const [row] = addressesOf(network, port.id);
-    if (row !== undefined && (best === null || rank(port) < rank(best.port))) best = { port, row };
+    if (row !== undefined && (best === null || rankOfManagement(port) < rankOfManagement(best.port)))
+      best = { port, row };
   }
   const read = best === null ? null : parseInterface(best.row.address);
   return read === null ? null : formatIp(read.address);

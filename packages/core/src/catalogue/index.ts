@@ -5,5 +5,7 @@ export * from './commands/models.ts';
 export * from './faceplate.ts';
 export * from './figures.ts';
 export * from './generic.ts';
+export * from './matchModel.ts';
 export * from './modelPorts.ts';
+export * from './portsText.ts';
 export * from './projection/modelFace.ts';

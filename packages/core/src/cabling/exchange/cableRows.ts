@@ -7,6 +7,7 @@ import { portRange } from '../commands/portRange.ts';
 import { builtInModels } from '../../catalogue/builtIn/index.ts';
 import { blankCable, cableStatuses, type Cable } from '../../model/kinds/lines/cable.ts';
 import type { CatalogueModel } from '../../model/kinds/equipment/catalogueModel.ts';
+import { countOf, Wrong, type ListRow } from '../../exchange/listRows.ts';
 import { newId } from '../../model/values/ids.ts';
 import { modelTitle } from '../../model/kinds.ts';
 import type { Network } from '../../model/network/network.ts';
@@ -19,26 +20,15 @@ import {
   type CableField,
 } from './cableColumns.ts';
 
-/** One row of a cable list: what it comes to, or why it cannot be taken. */
-export interface CableRowResult {
-  /** Number of the row in the sheet, from 1. */
-  row: number;
-  label: string;
-  does: 'new' | 'same' | 'changes' | 'cannot';
-  /** The ends, or what changes, or why not. */
-  detail: string;
-}
 export interface CableRowsRead {
   columns: CableColumns;
   /** Whether the first row holds headings. */
   headed: boolean;
-  results: CableRowResult[];
+  results: ListRow[];
   set: ChangeSet;
   /** Why nothing can be read, such as ends that no column holds. */
   problem: string | null;
 }
-
-class Wrong extends Error {}
 
 /** Finds the port an end's text names: `device:port`, `device port`, a panel's position, or `rack U12 port`. */
 class Ends {
@@ -126,7 +116,7 @@ class Reader {
   private readonly models: Change[] = [];
   private readonly labels = new Map<string, number>();
   readonly parsed: Parsed[] = [];
-  readonly results = new Map<number, CableRowResult>();
+  readonly results = new Map<number, ListRow>();
 
   constructor(
     private readonly network: Network,
@@ -316,14 +306,13 @@ export function* readCableRows(
   }
   const changes = yield* reader.finish();
   const results = [...reader.results.values()].sort((a, b) => a.row - b.row);
-  const count = (does: CableRowResult['does']): number => results.filter((one) => one.does === does).length;
   return {
     columns,
     headed,
     results,
     set: {
       changes,
-      sentence: `Imported a cable list: ${count('new')} new, ${count('changes')} changed`,
+      sentence: `Imported a cable list: ${countOf(results, 'new')} new, ${countOf(results, 'changes')} changed`,
     },
     problem: results.length === 0 ? 'There are no rows below the headings.' : null,
   };

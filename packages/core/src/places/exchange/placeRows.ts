@@ -2,6 +2,7 @@ import { applyChanges } from '../../change/apply.ts';
 import { create, update, type Change } from '../../change/change.ts';
 import { blankPlace, placeKinds, type Place, type PlaceKind } from '../../model/kinds/sites/place.ts';
 import { blankRack, type Rack } from '../../model/kinds/sites/rack.ts';
+import { Wrong } from '../../exchange/listRows.ts';
 import { newId } from '../../model/values/ids.ts';
 import type { Network } from '../../model/network/network.ts';
 import { isOneOf, keysOf } from '../../model/values/words.ts';
@@ -50,8 +51,6 @@ function headings(row: readonly string[]): Partial<Record<Heading, number>> {
   });
   return found;
 }
-
-class Wrong extends Error {}
 
 const numberIn = (text: string, label: string): number => {
   const value = Number(text.replace(',', '.'));

@@ -1,5 +1,5 @@
-import { readCableList, type CableRowResult } from '@visograph/core/cabling';
-import { csvRows } from '@visograph/core/exchange';
+import { readCableList } from '@visograph/core/cabling';
+import { csvRows, type ListRow } from '@visograph/core/exchange';
 import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../../data/project.tsx';
@@ -37,7 +37,7 @@ const Rows = styled.ul`
   }
 `;
 const shown = 200;
-const does: Record<CableRowResult['does'], string> = {
+const does: Record<ListRow['does'], string> = {
   new: 'new',
   same: 'is there already',
   changes: 'changes',
