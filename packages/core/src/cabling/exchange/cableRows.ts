@@ -3,19 +3,21 @@ import { create, update, type Change, type ChangeSet } from '../../change/change
 import { nextCableLabel } from '../labels.ts';
 import { clash } from '../match.ts';
 import type { Port } from '../../model/kinds/lines/port.ts';
-import { portRange } from '../commands/portRange.ts';
 import { builtInModels } from '../../catalogue/builtIn/index.ts';
 import { blankCable, cableStatuses, type Cable } from '../../model/kinds/lines/cable.ts';
 import type { CatalogueModel } from '../../model/kinds/equipment/catalogueModel.ts';
 import { countOf, Wrong, type ListRow } from '../../exchange/listRows.ts';
 import { newId } from '../../model/values/ids.ts';
-import { modelTitle } from '../../model/kinds.ts';
+import { kinds, modelTitle } from '../../model/kinds.ts';
 import type { Network } from '../../model/network/network.ts';
 import { filledBy, portTitle } from '../../model/network/ports.ts';
+import { endIn, Ends } from './cableEnds.ts';
+import { changesForPorts, linksToMake, type LinksMade } from './linkTable.ts';
 import {
   cableFields,
   columnsByContent,
   columnsByName,
+  columnsByShape,
   type CableColumns,
   type CableField,
 } from './cableColumns.ts';
@@ -25,74 +27,11 @@ export interface CableRowsRead {
   /** Whether the first row holds headings. */
   headed: boolean;
   results: ListRow[];
+  /** "2 devices, 8 ports": what is made beside the cables; empty where nothing is. */
+  alsoMade: string;
   set: ChangeSet;
   /** Why nothing can be read, such as ends that no column holds. */
   problem: string | null;
-}
-
-/** Finds the port an end's text names: `device:port`, `device port`, a panel's position, or `rack U12 port`. */
-class Ends {
-  private readonly found = new Map<string, string | Wrong>();
-
-  constructor(private readonly network: Network) {}
-
-  find(text: string): string {
-    const key = text.toLowerCase();
-    let result = this.found.get(key);
-    if (result === undefined) {
-      try {
-        result = this.search(text);
-      } catch (error) {
-        if (!(error instanceof Wrong)) throw error;
-        result = error;
-      }
-      this.found.set(key, result);
-    }
-    if (result instanceof Wrong) throw result;
-    return result;
-  }
-
-  names(text: string): boolean {
-    try {
-      return this.find(text) !== '';
-    } catch {
-      return false;
-    }
-  }
-
-  private search(text: string): string {
-    const { network } = this;
-    const racked = /^(\S+)[\s:/,-]+U\s*(\d+(?:\.5)?)[\s:/,-]+(.+)$/i.exec(text);
-    const rack = racked === null ? null : network.findOne('rackByName', (racked[1] ?? '').toLowerCase());
-    if (rack !== null && racked !== null) {
-      const unit = Number(racked[2]);
-      const device = network
-        .find('devicesByRack', rack.id)
-        .find((one) => one.unit !== null && one.unit <= unit && unit < one.unit + one.units);
-      if (device === undefined) throw new Wrong(`nothing stands at ${rack.name} U${unit}`);
-      return this.portOn(device.name, racked[3] ?? '');
-    }
-    const parts = /^([^:\s]+)(?:\s*:\s*|\s+)(.+)$/.exec(text);
-    if (parts === null) throw new Wrong(`“${text}” names no port: write device:port`);
-    return this.portOn(parts[1] ?? '', parts[2] ?? '');
-  }
-
-  private portOn(deviceName: string, port: string): string {
-    const { network } = this;
-    const device = network.findOne('deviceByName', deviceName.toLowerCase());
-    if (device === null) throw new Wrong(`there is no device ${deviceName}`);
-    const exact = network.findOne('portByName', `${device.id}:${port.trim().toLowerCase()}`);
-    if (exact !== null) return exact.id;
-    // A bare number is a position: of a panel's front, otherwise of a port that ends in it.
-    const position = /^\d+$/.test(port.trim()) && device.role === 'PP' ? `front ${port.trim()}` : port;
-    const range = portRange(network, device, position);
-    if (!range.ok)
-      throw new Wrong(range.why.replace(/\.$/, '').replace(/^./, (first) => first.toLowerCase()));
-    const [only] = range.ports;
-    if (only === undefined || range.ports.length !== 1)
-      throw new Wrong(`“${port}” stands for ${range.ports.length} ports of ${device.name}`);
-    return only.id;
-  }
 }
 
 interface Parsed {
@@ -111,7 +50,6 @@ const numberIn = (text: string): number => {
 
 /** Reads rows in two passes: what they say, then whether their ports are free once all of them are read. */
 class Reader {
-  private readonly ends: Ends;
   private readonly types = new Map<string, CatalogueModel | null>();
   private readonly models: Change[] = [];
   private readonly labels = new Map<string, number>();
@@ -121,10 +59,9 @@ class Reader {
   constructor(
     private readonly network: Network,
     private readonly columns: CableColumns,
-    ends: Ends,
-  ) {
-    this.ends = ends;
-  }
+    private readonly ends: Ends,
+    private readonly made: LinksMade | null,
+  ) {}
 
   private type(title: string): CatalogueModel {
     const key = title.toLowerCase();
@@ -147,31 +84,34 @@ class Reader {
   }
 
   private end(text: (field: CableField) => string, side: 'a' | 'b'): string | null | undefined {
-    const { columns } = this;
-    if (columns[`${side}End`] !== undefined) {
-      const end = text(`${side}End`);
-      return end === '' ? null : this.ends.find(end);
-    }
-    if (columns[`${side}Device`] === undefined) return undefined;
-    const [device, port] = [text(`${side}Device`), text(`${side}Port`)];
-    if (device === '' && port === '') return null;
-    if (device === '') throw new Wrong(`the ${side.toUpperCase()} device is missing`);
-    if (port === '') throw new Wrong(`the port of ${device} is missing`);
-    return this.ends.find(`${device}:${port}`);
+    const end = endIn(this.columns, text, side);
+    if (end === undefined) return undefined;
+    if ('whole' in end) return end.whole === '' ? null : this.ends.find(end.whole);
+    if (end.device === '' && end.port === '') return null;
+    if (end.device === '') throw new Wrong(`the ${side.toUpperCase()} device is missing`);
+    if (end.port === '') throw new Wrong(`the port of ${end.device} is missing`);
+    return this.ends.find(`${end.device}:${end.port}`);
   }
 
   read(row: number, cells: readonly string[]): void {
     const text = (field: CableField): string => cells[this.columns[field] ?? -1]?.trim() ?? '';
     const label = text('label');
     try {
-      const existing = label === '' ? null : this.network.findOne('cableByLabel', label.toLowerCase());
       const earlier = label === '' ? undefined : this.labels.get(label.toLowerCase());
       if (earlier !== undefined) throw new Wrong(`row ${earlier} has the same label`);
       if (label !== '') this.labels.set(label.toLowerCase(), row);
-      const cable: Cable = { ...blankCable, ...existing, id: existing?.id ?? newId(), label };
       const [a, b] = [this.end(text, 'a'), this.end(text, 'b')];
-      if (a !== undefined) cable.aPortId = a;
-      if (b !== undefined) cable.bPortId = b;
+      const joining = label === '' ? this.joining(a ?? null, b ?? null) : null;
+      const existing = joining ?? this.network.findOne('cableByLabel', label.toLowerCase());
+      const cable: Cable = {
+        ...blankCable,
+        ...existing,
+        id: existing?.id ?? newId(),
+        label: label || (existing?.label ?? ''),
+      };
+      // A cable without a label that joins the two already stays as it lies, whichever way round it is listed.
+      if (a !== undefined && joining === null) cable.aPortId = a;
+      if (b !== undefined && joining === null) cable.bPortId = b;
       if (cable.aPortId === null && cable.bPortId === null && existing === null)
         throw new Wrong('it names no end');
       if (cable.aPortId !== null && cable.aPortId === cable.bPortId)
@@ -185,11 +125,18 @@ class Reader {
           throw new Wrong(`the status “${text('status')}” is not ${cableStatuses.join(', ')}`);
         cable.status = status;
       }
-      this.parsed.push({ row, existing, cable, given: label !== '' });
+      this.parsed.push({ row, existing, cable, given: cable.label !== '' });
     } catch (error) {
       if (!(error instanceof Wrong)) throw error;
       this.cannot(row, label, error.message);
     }
+  }
+
+  /** The cable that joins two ports already; null where none does. */
+  private joining(a: string | null, b: string | null): Cable | null {
+    const cable = a === null || b === null ? null : this.network.findOne('cablesByPort', a);
+    const ends = [cable?.aPortId, cable?.bPortId];
+    return cable !== null && ends.includes(a) && ends.includes(b) ? cable : null;
   }
 
   private cannot(row: number, label: string, why: string): void {
@@ -216,7 +163,8 @@ class Reader {
       good.push(one);
     }
     this.giveLabels(good.filter((one) => !one.given));
-    const changes: Change[] = [...this.models];
+    const around = this.made === null ? [] : changesForPorts(this.made, claimed.keys());
+    const changes: Change[] = [...this.models, ...around];
     for (const { row, existing, cable } of good) {
       const change = existing === null ? create('cable', cable) : update('cable', existing, cable);
       const ends = [cable.aPortId, cable.bPortId].map((id) => portTitle(network, id) || 'open').join(' – ');
@@ -276,30 +224,46 @@ class Reader {
   }
 }
 
+function alsoMade(changes: readonly Change[]): string {
+  const count = (kind: 'device' | 'port'): number =>
+    changes.filter((change) => change.kind === kind && change.op === 'create').length;
+  return (['device', 'port'] as const)
+    .map((kind) => ({ kind, number: count(kind) }))
+    .filter(({ number }) => number > 0)
+    .map(({ kind, number }) => `${number} ${number === 1 ? kinds[kind].one : kinds[kind].many}`)
+    .join(', ');
+}
+
 /**
  * Reads a cable list, as from a spreadsheet. Columns are matched by heading and by content, or as told. Every row is
  * told what it comes to: new, the same, changes, or cannot and why; the changes are those of the good rows. Yields
- * how many rows are done, so that long lists can show progress and be stopped.
+ * how many rows are done, so that long lists can show progress and be stopped. With `making` it is a table of links:
+ * devices that are not there are made in that place, with the ports that it names.
  */
 export function* readCableRows(
   network: Network,
   rows: readonly (readonly string[])[],
   told: CableColumns | null = null,
+  making: { placeId: string | null } | null = null,
 ): Generator<number, CableRowsRead> {
   const [first = [], ...rest] = rows;
   const named = columnsByName(first);
   const headed = Object.keys(named).length >= 2;
   const body = headed ? rest : rows;
-  const ends = new Ends(network);
-  const columns = told ?? columnsByContent(network, body, headed ? named : {}, (text) => ends.names(text));
-  const nothing = { columns, headed, results: [], set: { changes: [], sentence: '' } };
+  const there = new Ends(network);
+  const byName = headed ? named : {};
+  const begun = making === null ? byName : columnsByShape(body, byName);
+  const columns = told ?? columnsByContent(network, body, begun, (text) => there.names(text));
+  const nothing = { columns, headed, results: [], alsoMade: '', set: { changes: [], sentence: '' } };
   if (!cableFields.some((field) => /End$|Device$/.test(field) && columns[field] !== undefined))
     return {
       ...nothing,
       problem:
         'No column is known to hold the ends. Choose the columns of the A and the B end, or name them “A end” and “B end”.',
     };
-  const reader = new Reader(network, columns, ends);
+  const made = making === null ? null : linksToMake(network, body, columns, making.placeId);
+  const whole = made?.network ?? network;
+  const reader = new Reader(whole, columns, made === null ? there : new Ends(whole), made);
   for (const [at, cells] of body.entries()) {
     if (cells.some((cell) => cell.trim() !== '')) reader.read(at + (headed ? 2 : 1), cells);
     if (at % 1000 === 999) yield at + 1;
@@ -310,6 +274,7 @@ export function* readCableRows(
     columns,
     headed,
     results,
+    alsoMade: alsoMade(changes),
     set: {
       changes,
       sentence: `Imported a cable list: ${countOf(results, 'new')} new, ${countOf(results, 'changes')} changed`,
@@ -323,8 +288,9 @@ export function readCableList(
   network: Network,
   rows: readonly (readonly string[])[],
   told: CableColumns | null = null,
+  making: { placeId: string | null } | null = null,
 ): CableRowsRead {
-  const steps = readCableRows(network, rows, told);
+  const steps = readCableRows(network, rows, told, making);
   let step = steps.next();
   while (step.done !== true) step = steps.next();
   const read = step.value;
