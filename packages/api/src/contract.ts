@@ -188,11 +188,25 @@ const model = {
     network: 'write',
     query: {
       columns: 'Overrules what the columns hold: {"aEnd":2}',
+      make: '1: it is a table of links: devices and ports that are not there are made',
+      place: 'The place, by its id, that devices are made in; left out: they are not placed yet',
       write: '1: make the good rows in one transaction',
       all: '1: only when all rows are good',
     },
     body: bytes(40 * megabyte),
     lines: reply.cableListLine,
+  }),
+  'POST /projects/:project/equipment-list': endpoint({
+    access: 'editor',
+    summary: 'Reads an .xlsx or .csv equipment list and tells what each row comes to, with progress',
+    network: 'write',
+    body: z.strictObject({
+      file: z.string().describe('The file in base64 (RFC 4648)'),
+      wish: reply.equipmentWish,
+      write: z.boolean().describe('Make the good rows in one transaction'),
+      all: z.boolean().describe('Only when all rows are good'),
+    }),
+    lines: reply.equipmentListLine,
   }),
 };
 

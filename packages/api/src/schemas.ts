@@ -3,7 +3,14 @@ import { type ListRow } from '@visograph/core/exchange';
 import { changeSchema } from '@visograph/core/change';
 import { type ToldFinding } from '@visograph/core/check';
 import { type PlanConflict } from '@visograph/core/lens';
-import { kindNames, kinds, type Kind, type Rows } from '@visograph/core/model';
+import { kindNames, kinds, roleCodes, type Kind, type Rows } from '@visograph/core/model';
+import {
+  equipmentFields,
+  type EquipmentColumns,
+  type EquipmentWish,
+  type ModelAnswer,
+  type UnknownModel,
+} from '@visograph/core/racks';
 import { type Table } from '@visograph/core/report';
 import { z } from 'zod';
 
@@ -112,27 +119,63 @@ export const table = z.object({
 
 export const imported = z.object({ created: z.int(), updated: z.int(), sentence: z.string() });
 
-const columns = z.partialRecord(z.enum(cableFields), z.int().min(0).max(200));
-export const cableColumns = columns;
-const cableRow = z.object({
+export const cableColumns = z.partialRecord(z.enum(cableFields), z.int().min(0).max(200));
+const listRow = z.object({
   row: z.int(),
   label: z.string(),
   does: z.enum(['new', 'same', 'changes', 'cannot']),
   detail: z.string(),
 }) satisfies z.ZodType<ListRow>;
-/** How far the reading of a cable list has come, then what it comes to. */
+/** What every list comes to. */
+const listResult = z.object({
+  headed: z.boolean(),
+  results: z.array(listRow),
+  /** What is made beside the rows themselves, in words. */
+  alsoMade: z.string(),
+  problem: z.string().nullable(),
+  /** The first rows as they are, for choosing columns. */
+  first: z.array(z.array(z.string())),
+  rows: z.int(),
+  written: z.boolean(),
+});
+/** How far the reading of a list has come. */
+const listProgress = z.object({ done: z.int(), of: z.int(), writing: z.boolean().optional() });
+/** How far the reading has come, then what it comes to. */
 export const cableListLine = z.union([
-  z.object({ done: z.int(), of: z.int(), writing: z.boolean().optional() }),
+  listProgress,
+  z.object({ result: listResult.extend({ columns: cableColumns }) }),
+]);
+
+const equipmentColumns = z.object({
+  fields: z.partialRecord(z.enum(equipmentFields), z.int().min(0).max(200)),
+  own: z.array(z.int().min(0).max(200)).max(30),
+}) satisfies z.ZodType<EquipmentColumns>;
+const modelAnswer = z.union([
+  z.strictObject({ as: z.string().max(200) }),
+  z.strictObject({ role: z.enum(roleCodes), units: z.number().min(0).max(60), ports: z.string().max(500) }),
+]) satisfies z.ZodType<ModelAnswer>;
+export const equipmentWish = z.strictObject({
+  columns: equipmentColumns.nullable(),
+  models: z.record(z.string().max(300), modelAnswer),
+  makePlaces: z.boolean(),
+  managementVid: z.int().min(1).max(4094).nullable(),
+  placeId: id.nullable(),
+}) satisfies z.ZodType<EquipmentWish>;
+const unknownModel = z.object({
+  key: z.string(),
+  title: z.string(),
+  rows: z.int(),
+  likely: z.array(z.string()),
+  role: z.enum(roleCodes),
+  units: z.number().nullable(),
+}) satisfies z.ZodType<UnknownModel>;
+export const equipmentListLine = z.union([
+  listProgress,
   z.object({
-    result: z.object({
-      columns,
-      headed: z.boolean(),
-      results: z.array(cableRow),
-      problem: z.string().nullable(),
-      /** The first rows as they are, for choosing columns. */
-      first: z.array(z.array(z.string())),
-      rows: z.int(),
-      written: z.boolean(),
+    result: listResult.extend({
+      columns: equipmentColumns,
+      unknown: z.array(unknownModel),
+      withoutPort: z.int(),
     }),
   }),
 ]);

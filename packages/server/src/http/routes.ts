@@ -2,6 +2,7 @@ import { contract } from '@visograph/api';
 import { cableListHandlers } from '../cabling/cableListRoutes.ts';
 import { catalogueHandlers } from '../catalogue/catalogueRoutes.ts';
 import { memberHandlers } from '../people/memberRoutes.ts';
+import { equipmentListHandlers } from '../racks/equipmentListRoutes.ts';
 import { openApi } from './openapi.ts';
 import { planHandlers } from '../plans/planRoutes.ts';
 import { projectHandlers } from '../project/projectRoutes.ts';
@@ -18,6 +19,7 @@ export const handlers: Handlers = {
   ...catalogueHandlers,
   ...spreadsheetHandlers,
   ...cableListHandlers,
+  ...equipmentListHandlers,
   ...sheetHandlers,
   ...memberHandlers,
   'GET /openapi.json': async () => openApi(contract),
