@@ -116,6 +116,19 @@ export async function another(browser: Browser, application: Application, email:
   return page;
 }
 
+/** An empty project, opened: nothing in it but the catalogue. */
+export async function beginProject(page: Page, application: Application, name: string): Promise<void> {
+  await page.goto(application.url);
+  await page.getByLabel('E-mail').fill('anna@marrow.example');
+  await page.getByLabel('Password').fill(password);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByLabel('Password')).toHaveCount(0);
+  await page.goto(`${application.url}/projects`);
+  await page.getByLabel('New project').fill(name);
+  await page.getByRole('button', { name: 'Begin project' }).click();
+  await saved(page);
+}
+
 /** Types into the command line and does the first thing offered. */
 export async function doLine(page: Page, text: string): Promise<void> {
   await expect(page.getByRole('button', { name: /^Saved r\d+/ })).toBeVisible();

@@ -1,17 +1,16 @@
 /** From an empty project: drawn first, placed and numbered later. By mouse, by keyboard, and typed. */
 import type { Page } from '@playwright/test';
 import {
+  beginProject,
   doLine,
   drawn,
   expect,
-  password,
   plate,
   quiet,
   record,
   saved,
   section,
   test,
-  type Application,
 } from './application.ts';
 
 test.use({ file: 'drawfirst' });
@@ -98,25 +97,13 @@ class Hand {
   }
 }
 
-/** An empty project, opened: nothing in it but the catalogue. */
-async function begin(page: Page, application: Application, name: string): Promise<void> {
-  await page.goto(application.url);
-  await page.getByLabel('E-mail').fill('anna@marrow.example');
-  await page.getByLabel('Password').fill(password);
-  await page.getByRole('button', { name: 'Sign in' }).click();
-  await expect(page.getByLabel('Password')).toHaveCount(0);
-  await page.goto(`${application.url}/projects`);
-  await page.getByLabel('New project').fill(name);
-  await page.getByRole('button', { name: 'Begin project' }).click();
-  await saved(page);
-}
 const panel = (page: Page) => page.getByRole('group', { name: 'The line just pulled' });
 
 test('five routers, seven links, a /31 for each and router ids: to a drawn routing sheet', async ({
   page,
   application,
 }) => {
-  await begin(page, application, 'Island loop');
+  await beginProject(page, application, 'Island loop');
   const hand = new Hand(page);
   await hand.does(() => section(page, 'Sheets'));
   await hand.press('Begin with a blank sheet');
@@ -154,7 +141,7 @@ test('five routers, seven links, a /31 for each and router ids: to a drawn routi
 });
 
 test('four phones, a switch and one circuit, printed', async ({ page, application }) => {
-  await begin(page, application, 'Ticket hall');
+  await beginProject(page, application, 'Ticket hall');
   const hand = new Hand(page);
   await hand.does(() => section(page, 'Sheets'));
   await hand.press('Begin with a blank sheet');
@@ -174,7 +161,7 @@ test('four phones, a switch and one circuit, printed', async ({ page, applicatio
 });
 
 test('by keyboard alone: put in, named, joined, taken back, joined again', async ({ page, application }) => {
-  await begin(page, application, 'Keys only');
+  await beginProject(page, application, 'Keys only');
   await section(page, 'Sheets');
   await page.getByRole('button', { name: 'Begin with a blank sheet' }).focus();
   await page.keyboard.press('Enter');
@@ -217,7 +204,7 @@ test('typed: twenty lines of which some are wrong, drawn as they are typed, read
   page,
   application,
 }) => {
-  await begin(page, application, 'Typed');
+  await beginProject(page, application, 'Typed');
   await section(page, 'Sheets');
   await page.getByRole('button', { name: 'Begin with a blank sheet' }).click();
   await page.getByRole('button', { name: 'As text' }).click();
@@ -252,7 +239,7 @@ test('pulled to free ground it offers what can stand there; onto itself it is re
   page,
   application,
 }) => {
-  await begin(page, application, 'Free ground');
+  await beginProject(page, application, 'Free ground');
   const hand = new Hand(page);
   await section(page, 'Sheets');
   await hand.press('Begin with a blank sheet');
@@ -292,7 +279,7 @@ test('a pair of switches, two load balancers, four cameras and a UPS: drawn, cab
   page,
   application,
 }) => {
-  await begin(page, application, 'Harbour office');
+  await beginProject(page, application, 'Harbour office');
   const hand = new Hand(page);
   const count = (many: string) => hand.does(() => models(page).getByLabel('How many').fill(many));
   await hand.does(() => section(page, 'Sheets'));
@@ -367,7 +354,7 @@ test('on a sheet of routing a pulled line takes the next subnet; another pool is
   page,
   application,
 }) => {
-  await begin(page, application, 'Routed lines');
+  await beginProject(page, application, 'Routed lines');
   const hand = new Hand(page);
   await section(page, 'Sheets');
   await hand.press('Draw routing');

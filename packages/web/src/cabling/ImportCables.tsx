@@ -1,38 +1,38 @@
 import { cableFieldLabels, cableFields, type CableColumns, type CableField } from '@visograph/core/cabling';
-import { useRef, useState, type ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
-import { ApiError } from '../data/api.ts';
+import { useWhereabouts } from '../data/location.ts';
 import { useProject } from '../data/project.tsx';
 import { Choice } from '../kit/choice.tsx';
-import { Button } from '../kit/controls.tsx';
-import { FileInput } from '../kit/FileInput.tsx';
-import { Grid } from '../kit/grid/Grid.tsx';
-import { ActPanel } from '../kit/panel/ActPanel.tsx';
-import { sendCableList, type CableListResult, type Progress } from './cableList.ts';
+import { ListPanel } from '../kit/list/ListPanel.tsx';
+import { useList } from '../kit/list/useList.ts';
+import { Tick } from '../kit/Tick.tsx';
+import { sendCableList, type CableListResult } from './cableList.ts';
 
 const Columns = styled.div`
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(140px, 1fr));
   gap: 8px;
 `;
-const Rows = styled.div`
-  height: 280px;
-  display: flex;
-  border: 1px solid ${({ theme }) => theme.rule};
-`;
-const does = { new: 'new', same: 'the same', changes: 'changes', cannot: 'cannot' };
-const columns = [
-  { key: 'row', label: 'Row', width: 52, numeric: true },
-  { key: 'label', label: 'Label', width: 104 },
-  { key: 'does', label: 'Comes to', width: 78, text: true },
-  { key: 'detail', label: 'Ends, or why not', width: 372, text: true },
+
+/** How a cable list is read: what its columns hold, and whether what it names and is not there is made. */
+interface Wish {
+  columns: CableColumns | null;
+  make: boolean;
+}
+
+const optionsOf = ({ first, headed }: CableListResult) => [
+  { id: 'none', text: 'not in the file' },
+  ...Array.from({ length: Math.max(0, ...first.map((row) => row.length)) }, (_, at) => ({
+    id: String(at),
+    text: (headed ? first[0]?.[at] : undefined) || `Column ${at + 1}`,
+    detail: first[headed ? 1 : 0]?.[at]?.slice(0, 22) ?? '',
+  })),
 ];
 
-type Busy = { progress: Progress | null; stop: AbortController };
-
 /**
- * A cable list from a spreadsheet: columns found by name and content and chosen by hand where they are wrong, every
- * row told, then all rows or the good ones made at once. Long lists show progress and can be stopped.
+ * A cable list from a spreadsheet, or a table of links: columns found by name and content and chosen by hand where they
+ * are wrong. Where that is wished, devices and ports that are not there yet are made with the cables.
  */
 export function ImportCables({
   open,
@@ -41,168 +41,58 @@ export function ImportCables({
   open: boolean;
   onOpenChange: (open: boolean) => void;
 }): ReactNode {
-  const { project, plan, sync } = useProject();
-  const input = useRef<HTMLInputElement>(null);
-  const [file, setFile] = useState<{ name: string; bytes: Uint8Array } | null>(null);
-  const [read, setRead] = useState<CableListResult | null>(null);
-  const [busy, setBusy] = useState<Busy | null>(null);
-  const [trouble, setTrouble] = useState<string | null>(null);
-  const count = (what: keyof typeof does): number =>
-    read?.results.filter((row) => row.does === what).length ?? 0;
-  const good = count('new') + count('changes');
-  const wrong = count('cannot');
-
-  const send = async (
-    bytes: Uint8Array,
-    name: string,
-    wish: { columns: CableColumns | null; write: boolean; all?: boolean },
-  ): Promise<void> => {
-    const stop = new AbortController();
-    setBusy({ progress: null, stop });
-    setTrouble(null);
-    try {
-      const result = await sendCableList({
-        projectId: project.id,
-        plan,
-        bytes,
-        columns: wish.columns,
-        write: wish.write,
-        all: wish.all ?? false,
-        signal: stop.signal,
-        onProgress: (progress) => setBusy({ progress, stop }),
-      });
-      setRead(result);
-      if (result.written) {
-        const made = result.results.filter((row) => row.does === 'new' || row.does === 'changes').length;
-        sync.announce({
-          tone: 'ok',
-          text: `${name}: ${made} ${made === 1 ? 'cable' : 'cables'} made or changed.`,
-        });
-        onOpenChange(false);
-        setRead(null);
-        setFile(null);
-      }
-    } catch (error) {
-      const stopped = stop.signal.aborted;
-      setTrouble(
-        stopped
-          ? 'Stopped: nothing was written.'
-          : `${name}: ${error instanceof ApiError ? error.detail : String(error)}`,
-      );
-    } finally {
-      setBusy(null);
-    }
+  const { project, plan, view } = useProject();
+  const { scopeId } = useWhereabouts();
+  // Where no device is there yet, whatever the table names has to be made.
+  const [wish, setWish] = useState<Wish>({ columns: null, make: view.network.count('device') === 0 });
+  const list = useList<CableListResult, Wish>(
+    (call) => sendCableList({ ...call, ...call.wish, projectId: project.id, plan, placeId: scopeId }),
+    { one: 'cable', many: 'cables', onWritten: () => onOpenChange(false) },
+  );
+  const { read } = list;
+  const ask = (next: Wish): void => {
+    setWish(next);
+    list.again(next);
   };
-  const take = async (chosen: File): Promise<void> => {
-    const bytes = new Uint8Array(await chosen.arrayBuffer());
-    setFile({ name: chosen.name, bytes });
-    setRead(null);
-    await send(bytes, chosen.name, { columns: null, write: false });
-  };
-  const width = Math.max(0, ...(read?.first ?? []).map((row) => row.length));
-  const columnOptions = [
-    { id: 'none', text: 'not in the file' },
-    ...Array.from({ length: width }, (_, at) => ({
-      id: String(at),
-      text: (read?.headed === true ? read.first[0]?.[at] : undefined) || `Column ${at + 1}`,
-      detail: read?.first[read.headed ? 1 : 0]?.[at]?.slice(0, 22) ?? '',
-    })),
-  ];
   const choose = (field: CableField, column: string | null): void => {
-    if (read === null || file === null) return;
-    const next: CableColumns = { ...read.columns };
-    if (column === null || column === 'none') delete next[field];
-    else next[field] = Number(column);
-    void send(file.bytes, file.name, { columns: next, write: false });
+    if (read === null) return;
+    const columns: CableColumns = { ...read.columns };
+    if (column === null || column === 'none') delete columns[field];
+    else columns[field] = Number(column);
+    ask({ ...wish, columns });
   };
+  const where = view.network.get('place', scopeId)?.name;
   return (
-    <ActPanel
+    <ListPanel
       title="Import cables"
+      note="A spreadsheet (.xlsx or .csv), one cable a row. An end is device:port, a panel and its position, or rack, unit and port, in one column or two, in any order. Label, type, length, status and notes are taken where there are columns for them."
+      heads={{ label: 'Label', detail: 'Ends, or why not' }}
+      one="cable"
+      many="cables"
+      wish={wish}
       open={open}
       onOpenChange={(next) => {
-        busy?.stop.abort();
-        setRead(null);
-        setFile(null);
-        setTrouble(null);
+        setWish({ columns: null, make: view.network.count('device') === 0 });
         onOpenChange(next);
       }}
-      note="A spreadsheet (.xlsx or .csv), one cable a row. An end is device:port, a panel and its position, or rack, unit and port, in one column or two. Label, type, length, status and notes are taken where there are columns for them."
-      trouble={trouble ?? read?.problem ?? null}
-      action={
-        read === null
-          ? 'Import'
-          : wrong === 0
-            ? `Import ${good} ${good === 1 ? 'cable' : 'cables'}`
-            : `Import ${good} good ${good === 1 ? 'row' : 'rows'}, leave out ${wrong}`
-      }
-      onAct={
-        file === null || read === null || good === 0 || busy !== null
-          ? null
-          : () => {
-              // Closes by itself once it is written.
-              void send(file.bytes, file.name, { columns: read.columns, write: true, all: wrong === 0 });
-              return false;
-            }
-      }
-      fields={
-        <>
-          <Button onPress={() => input.current?.click()} isDisabled={busy !== null}>
-            Choose a file
-          </Button>
-          <FileInput
-            input={input}
-            label="Cable list"
-            accept=".xlsx,.csv,text/csv"
-            onFile={(chosen) => void take(chosen)}
-          />
-          {file !== null && <span>{file.name}</span>}
-          {busy !== null && (
-            <>
-              <span role="status">
-                {busy.progress === null
-                  ? 'Reading …'
-                  : busy.progress.writing === true
-                    ? `Writing ${busy.progress.of} rows …`
-                    : `Row ${busy.progress.done} of ${busy.progress.of}`}
-              </span>
-              <Button onPress={() => busy.stop.abort()}>Stop</Button>
-            </>
-          )}
-        </>
-      }
+      list={list}
     >
-      {read !== null && width > 0 && (
+      <Tick isSelected={wish.make} onChange={(make) => ask({ ...wish, make })}>
+        {`Make devices and ports that are not there yet (${where === undefined ? 'not placed yet' : `in ${where}`})`}
+      </Tick>
+      {read !== null && (
         <Columns role="group" aria-label="Columns of the file">
           {cableFields.map((field) => (
             <Choice
               key={field}
               label={cableFieldLabels[field]}
               value={read.columns[field] === undefined ? 'none' : String(read.columns[field])}
-              options={columnOptions}
+              options={optionsOf(read)}
               onChange={(column) => choose(field, column)}
             />
           ))}
         </Columns>
       )}
-      {read !== null && read.results.length > 0 && (
-        <>
-          <p>{`${count('new')} new, ${count('changes')} changed, ${count('same')} the same, ${wrong} that cannot be taken`}</p>
-          <Rows>
-            <Grid
-              label="Rows of the file"
-              columns={columns}
-              rows={[...read.results]
-                .sort((a, b) => Number(b.does === 'cannot') - Number(a.does === 'cannot') || a.row - b.row)
-                .map((row) => ({
-                  id: String(row.row),
-                  cells: { row: row.row, label: row.label, does: does[row.does], detail: row.detail },
-                }))}
-              selectedId={null}
-              onSelect={() => undefined}
-            />
-          </Rows>
-        </>
-      )}
-    </ActPanel>
+    </ListPanel>
   );
 }

@@ -113,6 +113,7 @@ interface FieldProps {
   autoComplete?: string;
   width?: number;
   readOnly?: boolean;
+  placeholder?: string;
   onBlur?: () => void;
   inputRef?: Ref<HTMLInputElement>;
 }
@@ -131,6 +132,7 @@ export function Field({
   autoComplete,
   width,
   readOnly = false,
+  placeholder,
   onBlur,
   inputRef,
 }: FieldProps): ReactNode {
@@ -150,7 +152,7 @@ export function Field({
       style={{ width }}
     >
       <FieldLabel>{label}</FieldLabel>
-      <Control ref={inputRef} />
+      <Control ref={inputRef} placeholder={placeholder} />
       {help !== undefined && help !== '' && <HelpText slot="description">{help}</HelpText>}
       <ErrorText>{error}</ErrorText>
     </FieldFrame>

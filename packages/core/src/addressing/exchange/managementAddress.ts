@@ -7,6 +7,7 @@ import { blankAddress, type Address } from '../../model/kinds/logical/address.ts
 import type { Prefix } from '../../model/kinds/logical/prefix.ts';
 import { blankPort, type Port } from '../../model/kinds/lines/port.ts';
 import { bitsOf, formatIp, parseInterface, parsePrefix, type IpAddress } from '../../model/values/ip.ts';
+import { roles } from '../../model/values/roles.ts';
 import { newId } from '../../model/values/ids.ts';
 import { macOf } from '../../model/values/mac.ts';
 import type { Network } from '../../model/network/network.ts';
@@ -45,6 +46,10 @@ const hostOf = (row: Address): string => row.address.slice(0, row.address.indexO
 const isData = (port: Port): boolean =>
   port.form === 'physical' && (port.role === 'network' || port.role === 'uplink');
 const configured = 3;
+
+/** Whether a device can be managed by the interface of a VLAN: what forwards or protects, with several ports. */
+const takesVlan = ({ device, ports }: Managed): boolean =>
+  ['forwarding', 'protection'].includes(roles[device.role].family) && ports.filter(isData).length > 1;
 
 /**
  * The port by which a device is managed: a management port, a loopback or the one VLAN interface that has an address,
@@ -85,7 +90,7 @@ function subnetAround(network: Network, address: IpAddress): Prefix | null {
 function newPortFor(network: Network, managed: Managed, subnet: Prefix | null): Port | null {
   const { device, model, ports, managementVid } = managed;
   const vlan = network.get('vlan', subnet?.vlanId ?? null);
-  const vid = ports.filter(isData).length > 1 && device.role !== 'SV' ? (vlan?.vid ?? managementVid) : null;
+  const vid = takesVlan(managed) ? (vlan?.vid ?? managementVid) : null;
   if (vid !== null) {
     const there = ports.find((port) => port.form === 'vlan' && port.vid === vid);
     const name = `vlan${vid}`;
@@ -123,8 +128,7 @@ function placed(
   const there = mine === undefined ? portFor(network, managed) : (own.get(mine.portId ?? '') ?? null);
   const subnet = subnetAround(network, read.address);
   const port = there ?? newPortFor(network, managed, subnet);
-  if (port === null)
-    return { why: 'none of its ports is for management', wantsVlan: managed.ports.filter(isData).length > 1 };
+  if (port === null) return { why: 'none of its ports is for management', wantsVlan: takesVlan(managed) };
   const row = mine ?? (own.has(port.id) ? addressesOf(network, port.id)[0] : undefined);
   const length = lengthFor(subnet, read.address, port);
   const vrfId = row?.vrfId ?? port.vrfId ?? subnet?.vrfId ?? null;

@@ -1,4 +1,5 @@
-import type { ReactNode } from 'react';
+import { useRef, type ReactNode } from 'react';
+import { AppendRow } from './AppendRow.tsx';
 import { holds } from './gridBlocks.ts';
 import { cellStyle, GridCell } from './GridCell.tsx';
 import { Frame, HeadCell, HeadRow, Row, Why } from './gridParts.tsx';
@@ -17,6 +18,10 @@ interface GridProps {
   onSelect: (id: string) => void;
   /** Takes what was typed; gives the reason when it cannot be kept. */
   onEdit?: (id: string, key: string, text: string) => string | null;
+  /** Takes what is typed or pasted below the last row; gives the reason when it cannot be taken. */
+  onAppend?: (text: string) => string | null;
+  /** What can be typed there, such as "a name, or rows of a spreadsheet". */
+  appends?: string;
   filter?: string;
   empty?: ReactNode;
 }
@@ -62,13 +67,16 @@ export function Grid({
   selectedId,
   onSelect,
   onEdit,
+  onAppend,
+  appends = '',
   filter = '',
   empty,
 }: GridProps): ReactNode {
   const listed = useGridRows(columns, rows, filter, selectedId);
   const { shown, virtual } = listed;
   const at = useGridSpot(listed, columns.length);
-  const edits = useGridEdits(columns, shown, at, onEdit);
+  const edits = useGridEdits(columns, shown, at, onEdit, onAppend);
+  const below = useRef<HTMLInputElement>(null);
   const editable = onEdit !== undefined;
   const why = edits.wrongAt(shown[at.spot.row]?.id ?? '', columns[at.spot.column]?.key ?? '')?.why;
   return (
@@ -80,7 +88,10 @@ export function Grid({
         aria-label={label}
         aria-rowcount={shown.length + 1}
         aria-colcount={columns.length}
-        onKeyDown={gridKeys({ columns, shown, at, edits, editable, onSelect })}
+        onKeyDown={gridKeys({
+          ...{ columns, shown, at, edits, editable, onSelect },
+          onBelow: () => below.current?.focus(),
+        })}
         onCopy={edits.onCopy}
         onPaste={edits.onPaste}
       >
@@ -135,6 +146,14 @@ export function Grid({
             );
           })}
         </div>
+        {onAppend !== undefined && (
+          <AppendRow
+            input={below}
+            hint={appends}
+            onAppend={onAppend}
+            onUp={() => at.focusSpot({ row: shown.length - 1, column: 0 })}
+          />
+        )}
       </Frame>
       {why !== undefined && <Why role="alert">{why}</Why>}
     </>

@@ -48,6 +48,22 @@ export const pastedEdits = (
     }),
   );
 
+/**
+ * What of a pasted text falls below the last row: a line of the headings of the columns that it falls on, then the
+ * rest of its lines. Null where all of it falls on rows.
+ */
+export function pastedBelow(
+  columns: readonly GridColumn[],
+  rows: readonly GridRow[],
+  spot: Spot,
+  text: string,
+): string | null {
+  const below = pastedCells(text).slice(rows.length - spot.row);
+  if (below.length === 0) return null;
+  const heads = (below[0] ?? []).map((_cell, across) => columns[spot.column + across]?.label ?? '');
+  return [heads, ...below].map((cells) => cells.join('\t')).join('\n');
+}
+
 /** A block filled from its first row, counting on; one row alone takes what stands above it. */
 export function filledDown(
   columns: readonly GridColumn[],

@@ -12,6 +12,8 @@ interface Keyed {
   /** Whether anything can be typed here. */
   editable: boolean;
   onSelect: (id: string) => void;
+  /** Goes to what is below the last row. */
+  onBelow: () => void;
 }
 
 /** Whether a key is a letter that is typed, not a command. */
@@ -31,13 +33,14 @@ function onTyping(event: KeyboardEvent, { spot }: GridSpot, edits: GridEdits): v
 
 /** The keys of a grid: moves, Enter and F2 open a cell, a letter begins one, space selects the row, Ctrl D fills down. */
 export const gridKeys =
-  ({ columns, shown, at, edits, editable, onSelect }: Keyed) =>
+  ({ columns, shown, at, edits, editable, onSelect, onBelow }: Keyed) =>
   (event: KeyboardEvent): void => {
     if (edits.editing !== null) return onTyping(event, at, edits);
     const row = shown[at.spot.row];
     const typed = editable && columns[at.spot.column]?.editable === true;
     const move = moveFor(event.key, at.spot, at.end, event.ctrlKey);
     if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'd') edits.fillDown();
+    else if (event.key === 'ArrowDown' && !event.shiftKey && at.spot.row === shown.length - 1) onBelow();
     else if (move !== null) at.focusSpot(move, event.shiftKey);
     else if ((event.key === 'Enter' || event.key === 'F2') && typed) edits.begin(null);
     else if (event.key === 'Enter' || event.key === 'F2' || event.key === ' ') {

@@ -3,6 +3,7 @@ import {
   copiedText,
   filledDown,
   keptAfter,
+  pastedBelow,
   pastedEdits,
   spotKey,
   type CellEdit,
@@ -36,6 +37,7 @@ export function useGridEdits(
   shown: readonly GridRow[],
   { spot, block, focusSpot }: GridSpot,
   onEdit: ((id: string, key: string, text: string) => string | null) | undefined,
+  onAppend?: (text: string) => string | null,
 ): GridEdits {
   const [editing, setEditing] = useState<CellEdit | null>(null);
   const [wrong, setWrong] = useState<ReadonlyMap<string, Wrong>>(new Map());
@@ -79,7 +81,10 @@ export function useGridEdits(
     onPaste: (event) => {
       if (editing !== null || onEdit === undefined) return;
       event.preventDefault();
-      keep(pastedEdits(columns, shown, spot, event.clipboardData.getData('text/plain')));
+      const text = event.clipboardData.getData('text/plain');
+      keep(pastedEdits(columns, shown, spot, text));
+      const below = onAppend === undefined ? null : pastedBelow(columns, shown, spot, text);
+      if (below !== null) onAppend?.(below);
     },
   };
 }

@@ -6,6 +6,8 @@ import { PanelBody } from './Preview.tsx';
 
 interface Props {
   title: string;
+  /** For tables of several columns. */
+  wide?: boolean;
   open: boolean;
   onOpenChange: (open: boolean) => void;
   /** What is asked for, beside each other. */
@@ -25,6 +27,7 @@ interface Props {
 /** A panel of fields, what they come to, and one button that does it and closes the panel. */
 export function ActPanel({
   title,
+  wide = false,
   open,
   onOpenChange,
   fields,
@@ -35,9 +38,10 @@ export function ActPanel({
   onAct,
 }: Props): ReactNode {
   return (
-    <PanelDialog title={title} open={open} onOpenChange={onOpenChange}>
+    <PanelDialog title={title} wide={wide} open={open} onOpenChange={onOpenChange}>
       <PanelBody
         as="form"
+        $wide={wide}
         onSubmit={(event) => {
           event.preventDefault();
           event.stopPropagation();

@@ -35,8 +35,8 @@ export const Preview = styled.div`
 `;
 
 /** The inside of a panel: its fields in a row, then what they come to. */
-export const PanelBody = styled.div`
-  width: 640px;
+export const PanelBody = styled.div<{ $wide?: boolean }>`
+  width: ${({ $wide }) => ($wide === true ? 980 : 640)}px;
   max-width: 84vw;
   margin: 10px 0;
   display: flex;

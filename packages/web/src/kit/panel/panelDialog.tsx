@@ -11,12 +11,12 @@ const Overlay = styled(ModalOverlay)`
   place-items: center;
   background: rgb(10 14 20 / 35%);
 `;
-const Panel = styled(Modal)`
+const Panel = styled(Modal)<{ $wide: boolean }>`
   background: ${({ theme }) => theme.surface};
   border-radius: 3px;
   border-left: 6px solid ${({ theme }) => theme.accent};
   padding: 20px 24px;
-  max-width: 720px;
+  max-width: ${({ $wide }) => ($wide ? 1040 : 720)}px;
   max-height: 90vh;
   overflow: auto;
   section {
@@ -24,25 +24,37 @@ const Panel = styled(Modal)`
   }
 `;
 
+const Top = styled.header`
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 16px;
+`;
+
 /** A panel over the whole window, for what is not about the network itself. */
 export function PanelDialog({
   title,
+  wide = false,
   open,
   onOpenChange,
   children,
 }: {
   title: string;
+  /** For tables of several columns. */
+  wide?: boolean;
   open: boolean;
   onOpenChange: (open: boolean) => void;
   children: ReactNode;
 }): ReactNode {
   return (
     <Overlay isOpen={open} onOpenChange={onOpenChange} isDismissable>
-      <Panel>
+      <Panel $wide={wide}>
         <Dialog>
-          <Heading slot="title">{title}</Heading>
+          <Top>
+            <Heading slot="title">{title}</Heading>
+            <Button onPress={() => onOpenChange(false)}>Close</Button>
+          </Top>
           {children}
-          <Button onPress={() => onOpenChange(false)}>Close</Button>
         </Dialog>
       </Panel>
     </Overlay>

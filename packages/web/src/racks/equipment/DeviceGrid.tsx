@@ -9,12 +9,14 @@ interface Props {
   /** What of the devices is listed; the rows are of the same. */
   listed?: DeviceView;
   rows: readonly GridRow[];
+  /** Takes names and rows below the last one. */
+  onAppend?: (text: string) => string | null;
   filter?: string;
   empty?: ReactNode;
 }
 
 /** Devices as rows: chosen and edited here as everywhere. */
-export function DeviceGrid({ label, listed = 'standing', rows, filter, empty }: Props): ReactNode {
+export function DeviceGrid({ label, listed = 'standing', rows, onAppend, filter, empty }: Props): ReactNode {
   const { view, commit, canEdit } = useProject();
   const { network } = view;
   const { selection, select } = useWhereabouts();
@@ -34,6 +36,8 @@ export function DeviceGrid({ label, listed = 'standing', rows, filter, empty }: 
       selectedId={selection?.kind === 'device' ? selection.id : ofPort}
       onSelect={(id) => select({ kind: 'device', id })}
       onEdit={canEdit ? edit : undefined}
+      onAppend={canEdit ? onAppend : undefined}
+      appends="Type the name of a new device, or paste names or rows of a spreadsheet"
       empty={empty}
     />
   );
