@@ -82,6 +82,32 @@ export function nextCableLabel(network: Network, a: Port | null, b: Port | null 
   return written(halves, number, digits);
 }
 
+/**
+ * Labels for many new cables at once: each the next of its sequence that neither the network has nor was given before,
+ * nor is among those that are spoken for.
+ */
+export function labelGiver(
+  network: Network,
+  spokenFor: Iterable<string>,
+): (a: Port | null, b: Port | null) => string {
+  const digits = [...network.all('project')][0]?.labelDigits ?? 5;
+  const { labelScheme } = cablingRules(network);
+  const taken = new Set([...spokenFor].map((label) => label.toLowerCase()));
+  const next = new Map<string, number>();
+  return (a, b) => {
+    const halves = around(network, labelScheme, a, b);
+    const key = halves.join('|');
+    for (let number = next.get(key) ?? 1; ; number++) {
+      const label = written(halves, number, digits);
+      const low = label.toLowerCase();
+      if (taken.has(low) || network.findOne('cableByLabel', low) !== null) continue;
+      next.set(key, number + 1);
+      taken.add(low);
+      return label;
+    }
+  };
+}
+
 const endText = (network: Network, portId: string | null): string => {
   const port = network.get('port', portId);
   const device = network.get('device', port?.deviceId ?? null);

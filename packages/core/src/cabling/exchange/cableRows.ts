@@ -1,6 +1,6 @@
 import { applyChanges } from '../../change/apply.ts';
 import { create, update, type Change, type ChangeSet } from '../../change/change.ts';
-import { nextCableLabel } from '../labels.ts';
+import { labelGiver } from '../labels.ts';
 import { clash } from '../match.ts';
 import type { Port } from '../../model/kinds/lines/port.ts';
 import { builtInModels } from '../../catalogue/builtIn/index.ts';
@@ -211,16 +211,9 @@ class Reader {
   }
 
   private giveLabels(rows: readonly Parsed[]): void {
-    if (rows.length === 0) return;
-    const draft = this.network.draft();
-    for (const { cable, given } of this.parsed) if (given) draft.put('cable', cable);
-    let staged = draft.finish();
-    for (const { cable } of rows) {
-      cable.label = nextCableLabel(staged, this.port(cable.aPortId), this.port(cable.bPortId));
-      const next = staged.draft();
-      next.put('cable', cable);
-      staged = next.finish();
-    }
+    const spokenFor = this.parsed.flatMap(({ cable, given }) => (given ? [cable.label] : []));
+    const next = labelGiver(this.network, spokenFor);
+    for (const { cable } of rows) cable.label = next(this.port(cable.aPortId), this.port(cable.bPortId));
   }
 }
 

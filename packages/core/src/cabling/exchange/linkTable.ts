@@ -35,6 +35,8 @@ class Making {
   readonly ports = new Map<string, Port>();
   private readonly known = new Map<string, Device>();
   private readonly byPort = new Map<string, Port>();
+  /** How many ports each device has been given. */
+  private readonly given = new Map<string, number>();
 
   constructor(
     private readonly network: Network,
@@ -68,7 +70,8 @@ class Making {
     if (!isNew && (!growsPorts(this.network, device) || portRange(this.network, device, end.port).ok))
       return null;
     const last = isNew ? [] : portsOf(this.network, device.id).map((one) => one.ordinal);
-    const grown = [...this.ports.values()].filter((one) => one.deviceId === device.id).length;
+    const grown = this.given.get(device.id) ?? 0;
+    this.given.set(device.id, grown + 1);
     const port: Port = {
       ...grownPort(this.network, device, 'data', { far, name: end.port, role: 'network' }),
       ordinal: Math.max(-1, ...last) + 1 + grown,

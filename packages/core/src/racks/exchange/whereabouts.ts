@@ -6,7 +6,7 @@ import { blankPlace, type Place } from '../../model/kinds/sites/place.ts';
 import { blankRack, type Rack } from '../../model/kinds/sites/rack.ts';
 import { newId } from '../../model/values/ids.ts';
 import type { Network } from '../../model/network/network.ts';
-import { placeChain, placePath } from '../../model/network/places.ts';
+import { placePath } from '../../model/network/places.ts';
 import { kindByDepth } from '../../places/exchange/readPlace.ts';
 
 /** Places and racks that a list names: found, or made when that is wished; and who stands where in the racks. */
@@ -14,6 +14,7 @@ export class Whereabouts {
   private readonly places = new Map<string, Place | Wrong>();
   private readonly made = new Map<string, Place>();
   private readonly madeRacks = new Map<string, Rack>();
+  private readonly racksById = new Map<string, Rack>();
   private readonly standing = new Map<string, Device[]>();
 
   constructor(
@@ -107,6 +108,7 @@ export class Whereabouts {
         position: Math.max(0, ...beside.map((one) => one.position)) + 1,
       };
       this.madeRacks.set(key, rack);
+      this.racksById.set(rack.id, rack);
       return rack;
     }
     if (place !== null && !this.chain(found.placeId).includes(place.id))
@@ -128,11 +130,6 @@ export class Whereabouts {
     return there === '' ? (this.made.get(placeId)?.name ?? '') : there;
   }
 
-  /** The site of a place, by which devices are named. */
-  siteOf(placeId: string | null): string {
-    return placeChain(this.network, placeId)[0]?.id ?? '';
-  }
-
   /** Where a device stands, in words. */
   text(device: Device): string {
     const rack = this.rackOf(device.rackId);
@@ -141,9 +138,7 @@ export class Whereabouts {
   }
 
   private rackOf(id: string | null): Rack | null {
-    return (
-      this.network.get('rack', id) ?? [...this.madeRacks.values()].find((rack) => rack.id === id) ?? null
-    );
+    return this.network.get('rack', id) ?? this.racksById.get(id ?? '') ?? null;
   }
 
   /** Takes the space of a device in its rack; throws where it is beyond the rack or another stands there. */
@@ -164,9 +159,8 @@ export class Whereabouts {
 
   /** What had to be made for these devices, outer places first. */
   changesFor(devices: readonly Device[]): Change[] {
-    const racks = [...this.madeRacks.values()].filter((rack) =>
-      devices.some((one) => one.rackId === rack.id),
-    );
+    const used = new Set(devices.map((one) => one.rackId));
+    const racks = [...this.madeRacks.values()].filter((rack) => used.has(rack.id));
     const wanted = new Set(
       [...devices.map((one) => one.placeId), ...racks.map((rack) => rack.placeId)].flatMap((id) =>
         this.chain(id),
