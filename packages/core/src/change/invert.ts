@@ -7,6 +7,19 @@ export const completed = (change: Change): Change =>
     ? asChange({ ...change, after: { ...kinds[change.kind].blank, ...change.after } })
     : change;
 
+/**
+ * A change as short as it can be kept: what is empty in a new row and in a blank one is left out. `completed` gives the
+ * same change again.
+ */
+export function shortened(change: Change): Change {
+  if (change.op !== 'create') return change;
+  const blank = new Map<string, unknown>(Object.entries(kinds[change.kind].blank));
+  const said = Object.entries(change.after).filter(
+    ([field, value]) => value !== null || blank.get(field) !== null,
+  );
+  return asChange({ ...change, after: Object.fromEntries(said) });
+}
+
 const opposite = (change: Change): Change => {
   if (change.op === 'create')
     return asChange({ op: 'delete', kind: change.kind, id: change.id, before: change.after });

@@ -39,7 +39,7 @@ const meanings: Record<string, { kind: Problem['kind']; field: string; message: 
   },
 };
 
-/** The problem behind a constraint violation (SQLSTATE class 23); null for any other error. */
+/** The problem behind a constraint violation (SQLSTATE class 23) or a step too large to keep (54000); else null. */
 export function problemFromDatabase(error: unknown): Problem | null {
   const { code, constraint, nativeError } = error as {
     code?: string;
@@ -47,6 +47,12 @@ export function problemFromDatabase(error: unknown): Problem | null {
     nativeError?: { code?: string; constraint?: string };
   };
   const state = code ?? nativeError?.code ?? '';
+  if (state === '54000')
+    return {
+      ...{ code: 'impossible', kind: 'project', id: '', about: 'project', field: null },
+      message:
+        'This is more than the journal can hold as one step. Do it in parts, such as half of the rows.',
+    };
   if (!state.startsWith('23')) return null;
   const name = constraint ?? nativeError?.constraint ?? '';
   const meaning = meanings[name] ?? {

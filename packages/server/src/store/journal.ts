@@ -1,5 +1,6 @@
 import {
   completed,
+  shortened,
   type Change,
   type JournalEntry,
   type UndoNote,
@@ -153,7 +154,7 @@ export class Journal {
       projectId: of.projectId,
       lineId: line,
       authorId: wishes[which]?.author.id ?? null,
-      changes: JSON.stringify(changes),
+      changes: JSON.stringify(changes.map(shortened)),
     }));
     await transaction('changeSet').insert(rows);
     await transaction.raw('SELECT pg_notify(?, ?)', [
