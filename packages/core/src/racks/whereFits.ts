@@ -1,3 +1,4 @@
+import { grouped } from '../model/values/numbers.ts';
 import type { Rack } from '../model/kinds/sites/rack.ts';
 import type { Network } from '../model/network/network.ts';
 import { placeChain, placesWithin } from '../model/network/places.ts';
@@ -67,15 +68,16 @@ function fitting(network: Network, rack: Rack, need: Need, distance: number): Fi
     const single = new Set(openIn(summary.taken, { ...standing, units: 1 }));
     limits.push(`longest free run is ${longestRun(rack, single)} U`);
   }
-  if (massLeftKg !== null && massLeftKg < 0) limits.push(`${Math.ceil(-massLeftKg)} kg over its mass limit`);
+  if (massLeftKg !== null && massLeftKg < 0)
+    limits.push(`${grouped(Math.ceil(-massLeftKg))} kg over its mass limit`);
   if (powerLeftW !== null && powerLeftW < 0)
-    limits.push(`${Math.ceil(-powerLeftW)} W over what its feeds carry`);
+    limits.push(`${grouped(Math.ceil(-powerLeftW))} W over what its feeds carry`);
   const fits = limits.length === 0;
   const spare: [number, string][] = [[free.length / rack.units, `${free.length} free positions`]];
   if (massLeftKg !== null && rack.massLimitKg !== null)
-    spare.push([massLeftKg / rack.massLimitKg, `${Math.floor(massLeftKg)} kg left after it`]);
+    spare.push([massLeftKg / rack.massLimitKg, `${grouped(Math.floor(massLeftKg))} kg left after it`]);
   if (powerLeftW !== null && usable !== null)
-    spare.push([powerLeftW / usable, `${Math.floor(powerLeftW)} W left after it`]);
+    spare.push([powerLeftW / usable, `${grouped(Math.floor(powerLeftW))} W left after it`]);
   const [scarcest] = spare.sort((a, b) => a[0] - b[0]);
   return {
     rack,

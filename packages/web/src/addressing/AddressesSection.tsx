@@ -19,7 +19,7 @@ import { AddressList } from './AddressList.tsx';
 import { LadderView } from './LadderView.tsx';
 import { NumberLinks, NumberLoopbacks } from './NumberLinks.tsx';
 import { PlanSite } from './PlanSite.tsx';
-import { prefixColumns } from './prefixColumns.ts';
+import { prefixColumns } from './prefixColumns.tsx';
 import { TemplatesView } from './TemplatesView.tsx';
 import { VrfsView } from './VrfsView.tsx';
 import { ZoneFiles } from './ZoneFiles.tsx';

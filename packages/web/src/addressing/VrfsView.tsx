@@ -11,13 +11,17 @@ import { Button } from '../kit/controls.tsx';
 import { TextIn } from '../kit/form/fields.tsx';
 import { Form } from '../kit/form/Form.tsx';
 import { trimmed, useSchemaForm } from '../kit/form/useSchemaForm.ts';
+import { Coloured } from '../kit/grid/drawn.tsx';
 import { Grid, type GridColumn } from '../kit/grid/Grid.tsx';
 import { Empty, Hint } from '../kit/panel/panels.tsx';
 
 const columns: readonly GridColumn[] = [
   { key: 'name', label: 'Name', width: 150, text: true, editable: true },
   { key: 'routeDistinguisher', label: 'Route distinguisher', width: 170, editable: true },
-  { key: 'colour', label: 'Colour', width: 76, numeric: true, editable: true },
+  {
+    ...{ key: 'colour', label: 'Colour', width: 76, editable: true },
+    draw: (value) => <Coloured colour={Number(value) - 1}>{value}</Coloured>,
+  },
   { key: 'prefixes', label: 'Prefixes', width: 80, numeric: true },
   { key: 'addresses', label: 'Addresses', width: 90, numeric: true },
   { key: 'vlans', label: 'VLANs', width: 70, numeric: true },

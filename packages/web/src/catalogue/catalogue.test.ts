@@ -15,7 +15,7 @@ describe('figures in words', () => {
     expect(portText(named('AX-2448P'))).toBe('48 × RJ45 1G PoE, 4 × SFP+ 10G');
     expect(portText(named('LC-36X'))).toBe('36 × SFP28 25G');
     expect(sizeText(named('AX-1208P'))).toBe('1 U half · 1.6 kg · 150 W');
-    expect(sizeText(named('PS-16'))).toBe('0 U · 3.6 kg · 5 W · passes 3680 W');
+    expect(sizeText(named('PS-16'))).toBe('0 U · 3.6 kg · 5 W · passes 3 680 W');
     expect(sizeText(named('LR-10'))).toBe('10G · 10 km');
     expect(sizeText(named('OM4 duplex LC'))).toBe('1 to 100 m');
     expect(moneyText(named('CR-6032'))).toBe('11 900.00 EUR');

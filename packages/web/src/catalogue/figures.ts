@@ -49,8 +49,8 @@ export function sizeText(model: CatalogueModel): string {
   return [
     height,
     model.massKg === null ? '' : `${model.massKg} kg`,
-    model.maxPowerW === null ? '' : `${model.maxPowerW} W`,
-    model.capacityW === null ? '' : `passes ${model.capacityW} W`,
+    model.maxPowerW === null ? '' : `${grouped(model.maxPowerW)} W`,
+    model.capacityW === null ? '' : `passes ${grouped(model.capacityW)} W`,
   ]
     .filter((part) => part !== '')
     .join(' · ');

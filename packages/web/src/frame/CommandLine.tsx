@@ -103,6 +103,7 @@ export function CommandLine(): ReactNode {
   const { view, commit } = useProject();
   const { setDock, onAsk } = useWorkspace();
   const openFound = useOpenFound();
+  const { section } = useWhereabouts();
   const [text, setText] = useState('');
   const [open, setOpen] = useState(false);
   const [at, setAt] = useState(0);
@@ -112,6 +113,12 @@ export function CommandLine(): ReactNode {
     [open, text, view.network],
   );
 
+  // What was looked for in one section is not what is looked for in the next.
+  useEffect(() => {
+    setText('');
+    setOpen(false);
+    setAt(0);
+  }, [section]);
   useEffect(() => onAsk('command line', () => frame.current?.querySelector('input')?.focus()), [onAsk]);
 
   const leave = (): void => {

@@ -62,7 +62,7 @@ interface Choice {
 /** Where everything shown is: each step opens its siblings, the last one also what is inside. */
 export function ScopePath({ projectName }: { projectName: string }): ReactNode {
   const network = useNetwork();
-  const { scopeId, rackId, go } = useWhereabouts();
+  const { section, scopeId, rackId, go } = useWhereabouts();
   const chain = placeChain(network, scopeId);
   const rack = network.get('rack', rackId);
   const choices = (parentId: string | null): Choice[] =>
@@ -80,6 +80,8 @@ export function ScopePath({ projectName }: { projectName: string }): ReactNode {
       go({
         scopeId: choice.kind === 'all' ? null : choice.id,
         rackId: null,
+        // Another place than that of the open sheet: its sheets are listed.
+        ...(section === 'sheets' ? { sheetId: null } : {}),
         selection: choice.kind === 'all' ? null : { kind: 'place', id: choice.id },
       });
   };

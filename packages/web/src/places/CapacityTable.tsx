@@ -40,7 +40,7 @@ export function CapacityTable({ place }: { place: Place | null }): ReactNode {
           key,
           label: unit === undefined ? (short[key] ?? label) : `${short[key] ?? label} ${unit}`,
           width: widths[key] ?? 58,
-          ...(numeric === true ? { numeric } : { text: key !== 'rack' }),
+          ...(numeric === true ? { numeric, figure: unit !== undefined } : { text: key !== 'rack' }),
         })),
     [table.columns],
   );

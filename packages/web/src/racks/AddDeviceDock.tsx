@@ -1,5 +1,6 @@
 import { spanText, type Body } from '@visograph/core/change';
 import {
+  grouped,
   byName,
   deviceSchema,
   expandPortPattern,
@@ -159,7 +160,7 @@ export function AddDeviceDock({ dock, onClose }: { dock: AddWish; onClose: () =>
           <Hint>
             {model === null
               ? 'Maker, name, role or “48 port”: every word narrows the list.'
-              : `${roles[model.role ?? 'XX'].label} · ${model.units} U · ${portSummary(model.portGroups)}${model.maxPowerW === null ? '' : ` · ${model.maxPowerW} W`}`}
+              : `${roles[model.role ?? 'XX'].label} · ${model.units} U · ${portSummary(model.portGroups)}${model.maxPowerW === null ? '' : ` · ${grouped(model.maxPowerW)} W`}`}
           </Hint>
         </DockColumn>
         <DockColumn $shaded>

@@ -121,6 +121,32 @@ describe('facts are changed in place', () => {
   });
 });
 
+describe('what an owner is asked for', () => {
+  const at = rowNamed(demo, 'device', 'kq-acc-1');
+  const field = (name: string): HTMLInputElement =>
+    within(card('Inventory')).getByRole<HTMLInputElement>('textbox', { name });
+
+  test('stands behind a button while nothing is known, and is kept field by field', async () => {
+    const held = await show(<Record />, { network: demo, at: `equipment?sel=device:${at.id}` });
+    expect(within(card('Inventory')).queryByRole('textbox')).toBeNull();
+    pressNamed(/^Add facts/, card('Inventory'));
+    type(field('Asset number'), 'MS-417');
+    fireEvent.keyDown(field('Asset number'), { key: 'Enter' });
+    await waitFor(() => expect(held.steps()).toEqual(['Set asset number of kq-acc-1 to MS-417']));
+    type(field('Price paid'), 'cheap');
+    fireEvent.keyDown(field('Price paid'), { key: 'Enter' });
+    await screen.findByText('“cheap” is not an amount such as 1250.00 EUR.');
+    type(field('Price paid'), '980');
+    fireEvent.keyDown(field('Price paid'), { key: 'Enter' });
+    await screen.findByText('Say the currency too, as in 1250.00 EUR.');
+    type(field('Price paid'), '980 EUR');
+    fireEvent.keyDown(field('Price paid'), { key: 'Enter' });
+    await waitFor(() => expect(held.steps()[1]).toBe('Set price paid for kq-acc-1 to 980.00 EUR'));
+    pressNamed('Only what is known', card('Inventory'));
+    expect(within(card('Inventory')).getAllByRole('textbox')).toHaveLength(2);
+  });
+});
+
 describe('cards that add and take away', () => {
   test('a feed is added under the next letter, judged, and removed again', async () => {
     const held = await open('rack', 'KQ-A3');

@@ -70,6 +70,7 @@ export default function SchedulesSection(): ReactNode {
         label: column.unit === undefined ? column.label : `${column.label} (${column.unit})`,
         width: widths[column.key] ?? 96,
         numeric: column.numeric ?? false,
+        figure: column.unit !== undefined && column.unit !== '%',
         text: ['type', 'model', 'aPlace', 'bPlace', 'place', 'role', 'status'].includes(column.key),
       })) ?? [],
     [table],

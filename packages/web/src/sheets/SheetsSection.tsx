@@ -53,6 +53,13 @@ export default function SheetsSection(): ReactNode {
     .sort(byName);
   const likely = open === null ? sheets[0] : undefined;
   useEffect(() => (likely === undefined ? undefined : drawAhead(network, likely)), [network, likely]);
+  // A sheet that is opened brings its place along: path, counts and drawing are about the same.
+  const openId = open?.id ?? null;
+  useEffect(() => {
+    if (open !== null && open.scopeId !== scopeId) go({ scopeId: open.scopeId, replace: true });
+    // Only when another sheet is opened.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [openId]);
   if (open !== null) return <SheetView key={open.id} sheet={open} />;
   const add = (projection: Projection): void => {
     const set = addSheet(network, { scopeId, projection });

@@ -13,6 +13,7 @@ import { ChoiceIn, NumberIn, TextIn } from '../kit/form/fields.tsx';
 import { Form } from '../kit/form/Form.tsx';
 import { trimmed, useSchemaForm } from '../kit/form/useSchemaForm.ts';
 import { Filter } from '../kit/Filter.tsx';
+import { Coloured } from '../kit/grid/drawn.tsx';
 import { Grid, type GridColumn, type GridRow } from '../kit/grid/Grid.tsx';
 import { Empty, Work, WorkHead } from '../kit/panel/panels.tsx';
 import { Views } from '../kit/Views.tsx';
@@ -23,7 +24,10 @@ import { ProfilesView } from './ProfilesView.tsx';
 const columns: readonly GridColumn[] = [
   { key: 'numbering', label: 'Numbering', width: 70, text: true },
   { key: 'vid', label: 'Number', width: 66, numeric: true },
-  { key: 'name', label: 'Name', width: 128, text: true, editable: true },
+  {
+    ...{ key: 'name', label: 'Name', width: 128, text: true, editable: true },
+    draw: (value, { colour }) => <Coloured colour={Number(colour)}>{value}</Coloured>,
+  },
   { key: 'purpose', label: 'Purpose', width: 90, text: true, editable: true },
   { key: 'vrf', label: 'VRF', width: 60 },
   { key: 'prefixes', label: 'Prefixes', width: 176 },
@@ -117,7 +121,10 @@ function VlanList({ filter }: { filter: string }): ReactNode {
   const { scopeId, selection, select } = useWhereabouts();
   const rows = useMemo((): GridRow[] => {
     const made = vlanSchedule(network, scopeId);
-    return made.rows.map((cells, at) => ({ id: made.ids[at] ?? '', cells }));
+    return made.rows.map((cells, at) => {
+      const id = made.ids[at] ?? '';
+      return { id, cells: { ...cells, colour: network.get('vlan', id)?.colour ?? 0 } };
+    });
   }, [network, scopeId]);
   return (
     <Grid

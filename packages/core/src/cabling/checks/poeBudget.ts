@@ -1,3 +1,4 @@
+import { grouped } from '../../model/values/numbers.ts';
 import { poeLoad } from '../poe.ts';
 import { runReads } from '../runBook.ts';
 import { traceRun } from '../trace.ts';
@@ -41,5 +42,5 @@ export const poeBudget = defineRule({
       ];
     }),
   says: ({ promisedW, fed, budgetW }, network, [device]) =>
-    `${nameOf(network, 'device', device?.id ?? null)} promises ${promisedW.toFixed(1)} W to ${fed} devices and has ${budgetW} W: ${(promisedW - budgetW).toFixed(1)} W too much. Move devices to another switch, or give it a larger supply.`,
+    `${nameOf(network, 'device', device?.id ?? null)} promises ${grouped(promisedW, 1)} W to ${fed} devices and has ${grouped(budgetW)} W: ${grouped(promisedW - budgetW, 1)} W too much. Move devices to another switch, or give it a larger supply.`,
 });

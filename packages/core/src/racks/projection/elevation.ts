@@ -123,7 +123,7 @@ function factOf(network: Network, device: Device, fact: PlateFact | null | undef
   if (fact === 'model') return model === null ? null : modelTitle(model);
   if (fact === 'serial') return device.serial;
   if (fact === 'notes') return device.notes;
-  if (fact === 'power') return model?.maxPowerW ? `${model.maxPowerW} W` : null;
+  if (fact === 'power') return model?.maxPowerW ? `${grouped(model.maxPowerW)} W` : null;
   return null;
 }
 

@@ -1,5 +1,5 @@
 import { poeLoad } from '@visograph/core/cabling';
-import { type Device } from '@visograph/core/model';
+import { grouped, type Device } from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useShown } from '../../data/shown.ts';
@@ -32,7 +32,7 @@ export function PoeCard({ device }: { device: Device }): ReactNode {
     <Card title="Power over Ethernet">
       <Facts>
         <dt>Budget</dt>
-        <dd>{load.budgetW === null ? 'not stated' : `${load.budgetW} W`}</dd>
+        <dd>{load.budgetW === null ? 'not stated' : `${grouped(load.budgetW)} W`}</dd>
         <dt>Promised</dt>
         <dd>{`${watts(load.promisedW)} to ${load.ports.length}`}</dd>
         <dt>Drawn at most</dt>

@@ -46,7 +46,7 @@ describe('a hardware model', () => {
     type(field('Mass (kg)'), '2');
     type(field('Height (U)'), '1');
     pressNamed('Add model');
-    await screen.findByText(/^Typical power 9000 W is above the maximum/);
+    await screen.findByText(/^Typical power 9 000 W is above the maximum/);
     expect(held.steps()).toEqual([]);
   });
 

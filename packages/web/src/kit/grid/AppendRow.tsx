@@ -3,9 +3,7 @@ import { styled } from 'styled-components';
 import { rowHeight, Why } from './gridParts.tsx';
 
 const Line = styled.div`
-  position: sticky;
-  bottom: 0;
-  left: 0;
+  flex: none;
   display: flex;
   align-items: center;
   gap: 8px;

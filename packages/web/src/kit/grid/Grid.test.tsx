@@ -1,8 +1,9 @@
-import { afterEach, expect, jest, test } from '@jest/globals';
+import { afterEach, describe, expect, jest, test } from '@jest/globals';
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { paper } from '@visograph/drawing';
 import { useState, type ReactNode } from 'react';
 import { ThemeProvider } from 'styled-components';
+import { figureText } from './drawn.tsx';
 import { Grid, type GridColumn, type GridRow } from './Grid.tsx';
 
 const columns: GridColumn[] = [
@@ -19,9 +20,13 @@ const start: GridRow[] = [
 function Sheet({
   filter = '',
   onSelect = () => undefined,
+  onAppend,
+  drawn = columns,
 }: {
   filter?: string;
   onSelect?: (id: string) => void;
+  onAppend?: (text: string) => string | null;
+  drawn?: GridColumn[];
 }): ReactNode {
   const [rows, setRows] = useState(start);
   const edit = (id: string, key: string, text: string): string | null => {
@@ -35,7 +40,8 @@ function Sheet({
     <ThemeProvider theme={paper}>
       <Grid
         label="Devices"
-        columns={columns}
+        columns={drawn}
+        onAppend={onAppend}
         rows={rows}
         filter={filter}
         selectedId={null}
@@ -118,4 +124,77 @@ test('Space chooses the row', () => {
   fireEvent.focus(cell('kq-acc-10'));
   fireEvent.keyDown(cell('kq-acc-10'), { key: ' ' });
   expect(chosen).toHaveBeenCalledWith('a');
+});
+
+describe('below the last row', () => {
+  const below = (): HTMLInputElement =>
+    screen.getByRole<HTMLInputElement>('textbox', { name: 'Below the last row' });
+  const taken: string[] = [];
+  const take = (text: string): string | null => {
+    taken.push(text);
+    return text === 'there' ? 'there is there already.' : null;
+  };
+
+  test('what is typed is taken with Enter, and told where it cannot be', () => {
+    render(<Sheet onAppend={take} />);
+    fireEvent.change(below(), { target: { value: 'new-1' } });
+    fireEvent.keyDown(below(), { key: 'Enter' });
+    expect([taken.at(-1), below().value]).toEqual(['new-1', '']);
+    fireEvent.change(below(), { target: { value: 'there' } });
+    fireEvent.keyDown(below(), { key: 'Enter' });
+    expect(screen.getByRole('alert').textContent).toBe('there is there already.');
+    expect(below().value).toBe('there');
+    fireEvent.change(below(), { target: { value: 'ther' } });
+    expect(screen.queryByRole('alert')).toBeNull();
+  });
+
+  test('rows that are pasted are taken as they are; one word stays in the field', () => {
+    render(<Sheet onAppend={take} />);
+    const before = taken.length;
+    fireEvent.paste(below(), { clipboardData: { getData: () => 'one' } });
+    expect(taken).toHaveLength(before);
+    fireEvent.paste(below(), { clipboardData: { getData: () => 'one\ttwo\nthree' } });
+    expect(taken.at(-1)).toBe('one\ttwo\nthree');
+  });
+
+  test('a block that reaches below the last row fills what is there, the rest is taken with its headings', () => {
+    render(<Sheet onAppend={take} />);
+    fireEvent.click(cell('kq-edge-1'));
+    fireEvent.paste(cell('kq-edge-1'), { clipboardData: { getData: () => 'first\t1\nsecond\t2\n' } });
+    expect(names().at(-1)).toBe('first');
+    expect(taken.at(-1)).toBe('Name\tUnit\nsecond\t2');
+  });
+
+  test('an arrow leads there from the last row and back', () => {
+    render(<Sheet onAppend={take} />);
+    fireEvent.click(cell('kq-edge-1'));
+    fireEvent.keyDown(cell('kq-edge-1'), { key: 'ArrowDown' });
+    expect(document.activeElement).toBe(below());
+    fireEvent.keyDown(below(), { key: 'ArrowUp' });
+    expect(document.activeElement?.textContent).toBe('kq-edge-1');
+  });
+});
+
+test('a value may be drawn: what is said of it stays its text, and typing into it begins with that', () => {
+  const drawn: GridColumn[] = [
+    {
+      ...columns[0],
+      key: 'name',
+      label: 'Name',
+      width: 120,
+      editable: true,
+      draw: (value) => <b>{`* ${value}`}</b>,
+    },
+    { key: 'unit', label: 'Unit', width: 60, numeric: true, figure: true },
+  ];
+  render(<Sheet drawn={drawn} />);
+  const shown = screen.getByRole('gridcell', { name: '* kq-acc-2' });
+  expect(shown.getAttribute('title')).toBe('kq-acc-2');
+  fireEvent.click(shown);
+  fireEvent.keyDown(shown, { key: 'F2' });
+  expect(screen.getByRole<HTMLInputElement>('textbox', { name: 'Name' }).value).toBe('kq-acc-2');
+});
+
+test('figures are written with their thousands apart, with the decimals they have', () => {
+  expect([1387, 999, 1234567.5, 0.25].map(figureText)).toEqual(['1 387', '999', '1 234 567.5', '0.25']);
 });

@@ -146,15 +146,15 @@ export function Grid({
             );
           })}
         </div>
-        {onAppend !== undefined && (
-          <AppendRow
-            input={below}
-            hint={appends}
-            onAppend={onAppend}
-            onUp={() => at.focusSpot({ row: shown.length - 1, column: 0 })}
-          />
-        )}
       </Frame>
+      {onAppend !== undefined && (
+        <AppendRow
+          input={below}
+          hint={appends}
+          onAppend={onAppend}
+          onUp={() => at.focusSpot({ row: shown.length - 1, column: 0 })}
+        />
+      )}
       {why !== undefined && <Why role="alert">{why}</Why>}
     </>
   );

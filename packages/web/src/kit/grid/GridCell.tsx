@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { figureText } from './drawn.tsx';
 import type { Wrong } from './gridEdits.ts';
 import { CellBox } from './gridParts.tsx';
 import type { GridColumn, GridRow } from './useGridRows.ts';
@@ -41,7 +42,10 @@ export function GridCell({
   onPress,
   onOpen,
 }: Props): ReactNode {
-  const shown = wrong?.text ?? row.cells[column.key] ?? '';
+  const value = row.cells[column.key] ?? '';
+  const figure = column.figure === true && typeof value === 'number' ? figureText(value) : value;
+  const shown = wrong?.text ?? figure;
+  const drawn = wrong === undefined && column.draw !== undefined ? column.draw(value, row.cells) : shown;
   return (
     <CellBox
       role="gridcell"
@@ -59,7 +63,7 @@ export function GridCell({
       onDoubleClick={onOpen}
     >
       {typed === null ? (
-        shown
+        drawn
       ) : (
         <input
           aria-label={column.label}

@@ -12,8 +12,8 @@ import {
 } from '@tanstack/react-table';
 import { useVirtualizer, type Virtualizer } from '@tanstack/react-virtual';
 import { compareNames } from '@visograph/core/model';
-import type { TableRow } from '@visograph/core/report';
-import { useEffect, useMemo, useRef, useState, type RefObject } from 'react';
+import type { Cell, TableRow } from '@visograph/core/report';
+import { useEffect, useMemo, useRef, useState, type ReactNode, type RefObject } from 'react';
 import { rowHeight } from './gridParts.tsx';
 
 export interface GridColumn {
@@ -23,6 +23,10 @@ export interface GridColumn {
   numeric?: boolean;
   text?: boolean;
   editable?: boolean;
+  /** A figure with a unit: thousands are parted. Numbers that name something are none. */
+  figure?: boolean;
+  /** Draws the value where that is better seen than read; what is copied and filtered stays the text. */
+  draw?: (value: Cell, cells: TableRow) => ReactNode;
 }
 export interface GridRow {
   id: string;

@@ -2,7 +2,7 @@ import type { ReactNode } from 'react';
 import { useProject } from '../../data/project.tsx';
 import { useWhereabouts } from '../../data/location.ts';
 import { Grid, type GridRow } from '../../kit/grid/Grid.tsx';
-import { deviceColumns, editDevice, type DeviceView } from './deviceRows.ts';
+import { deviceColumns, editDevice, type DeviceView } from './deviceRows.tsx';
 
 interface Props {
   label: string;

@@ -9,7 +9,7 @@ import { Views } from '../../kit/Views.tsx';
 import { Empty, Work, WorkHead } from '../../kit/panel/panels.tsx';
 import { DeviceGrid } from './DeviceGrid.tsx';
 import { ImportEquipment } from './ImportEquipment.tsx';
-import { deviceRows, deviceViews, type DeviceView } from './deviceRows.ts';
+import { deviceRows, deviceViews, type DeviceView } from './deviceRows.tsx';
 
 /** All devices of the scope. */
 export default function EquipmentSection(): ReactNode {

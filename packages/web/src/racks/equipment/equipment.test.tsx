@@ -72,6 +72,57 @@ describe('devices as rows', () => {
   });
 });
 
+describe('the inventory, and devices from their names', () => {
+  const below = (): HTMLElement => screen.getByRole('textbox', { name: 'Below the last row' });
+  const enter = (text: string): void => {
+    type(below(), text);
+    fireEvent.keyDown(below(), { key: 'Enter' });
+  };
+  const inRow = (name: string, column: number): HTMLElement =>
+    within(cell(name).closest('[role="row"]') as HTMLElement).getAllByRole('gridcell')[column] as HTMLElement;
+
+  test('a price is kept with its currency, a day as it is written; what is none is told', async () => {
+    const held = await show(<EquipmentSection />, { network: demo, at: `equipment?scope=${room.id}` });
+    fireEvent.click(screen.getByRole('button', { name: 'Inventory' }));
+    await screen.findByRole('columnheader', { name: /Price paid/ });
+    begin(inRow('kq-acc-1', 8));
+    type(editor(), '1890,50');
+    fireEvent.keyDown(editor(), { key: 'Enter' });
+    fireEvent.click(refused());
+    await screen.findByText('Say the currency too, as in 1250.00 EUR.');
+    mend('1890,50 eur');
+    await waitFor(() => expect(held.steps()).toHaveLength(1));
+    expect(rowNamed(held.network(), 'device', 'kq-acc-1')).toMatchObject({
+      priceMinor: 189050,
+      currency: 'EUR',
+    });
+    expect(inRow('kq-acc-1', 8).textContent).toBe('1 890.50 EUR');
+    begin(inRow('kq-acc-1', 9));
+    type(editor(), 'soon');
+    fireEvent.keyDown(editor(), { key: 'Enter' });
+    fireEvent.click(refused());
+    await screen.findByText(/Warranty until is not a date such as 2031-06-30/);
+  });
+
+  test('a name typed below the last row is a device of the role that it begins with', async () => {
+    const held = await show(<EquipmentSection />, { network: demo, at: `equipment?scope=${room.id}` });
+    enter('sw-new-1');
+    await waitFor(() => expect(held.steps()).toEqual(['Added sw-new-1']));
+    expect(rowNamed(held.network(), 'device', 'sw-new-1')).toMatchObject({ role: 'SW', placeId: room.id });
+    enter('kq-acc-1');
+    await screen.findByText('kq-acc-1 is there already.');
+    enter('a:b');
+    await screen.findByText(/a:b: Name contains a colon/);
+    expect(held.steps()).toHaveLength(1);
+  });
+
+  test('a reader is offered none of it', async () => {
+    await show(<EquipmentSection />, { network: demo, at: `equipment?scope=${room.id}`, role: 'reader' });
+    expect(screen.queryByRole('textbox', { name: 'Below the last row' })).toBeNull();
+    expect(screen.queryByRole('button', { name: 'Import' })).toBeNull();
+  });
+});
+
 describe('cables as rows', () => {
   test('a length is typed with comma or point; what is none is told; a taken label as well', async () => {
     const cable = rowNamed(demo, 'cable', 'KQ-00001');

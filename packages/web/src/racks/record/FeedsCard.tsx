@@ -1,5 +1,5 @@
 import { editRow } from '@visograph/core/commands';
-import { feedSchema, noted, type Feed, type Rack } from '@visograph/core/model';
+import { grouped, feedSchema, noted, type Feed, type Rack } from '@visograph/core/model';
 import { usableW } from '@visograph/core/racks';
 import { useEffect, type ReactNode } from 'react';
 import { styled } from 'styled-components';
@@ -41,7 +41,7 @@ export function FeedsCard({ rack }: { rack: Rack }): ReactNode {
       {rack.feeds.map((feed) => (
         <Row key={feed.name}>
           <Mono>{`${feed.name}  ${feed.volts} V × ${feed.amps} A × ${feed.phases}`}</Mono>
-          <Hint>{`${Math.round(usableW(feed))} W at ${feed.derating * 100} %`}</Hint>
+          <Hint>{`${grouped(Math.round(usableW(feed)))} W at ${feed.derating * 100} %`}</Hint>
           {canEdit && (
             <Button
               $tone="quiet"

@@ -10,8 +10,8 @@ import { useProject } from '../../data/project.tsx';
 import { useWhereabouts } from '../../data/location.ts';
 import { DeviceGrid } from '../../racks/equipment/DeviceGrid.tsx';
 import { Grid } from '../../kit/grid/Grid.tsx';
-import { prefixColumns } from '../../addressing/prefixColumns.ts';
-import { deviceRows } from '../../racks/equipment/deviceRows.ts';
+import { prefixColumns } from '../../addressing/prefixColumns.tsx';
+import { deviceRows } from '../../racks/equipment/deviceRows.tsx';
 
 const Strip = styled.section`
   flex: none;

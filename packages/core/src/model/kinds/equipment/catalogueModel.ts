@@ -1,3 +1,4 @@
+import { grouped } from '../../values/numbers.ts';
 import { z } from 'zod';
 import { defineKind } from '../../fields/kind.ts';
 import { connectorNames } from '../../values/connectors.ts';
@@ -217,7 +218,10 @@ export const modelSchema = z.strictObject(shape).superRefine((model, context) =>
   if (model.opticStrands !== null && model.form !== 'transceiver')
     issue('opticStrands', 'are given although only transceivers light strands');
   if (model.typicalPowerW !== null && model.maxPowerW !== null && model.typicalPowerW > model.maxPowerW)
-    issue('typicalPowerW', `${model.typicalPowerW} W is above the maximum of ${model.maxPowerW} W`);
+    issue(
+      'typicalPowerW',
+      `${grouped(model.typicalPowerW)} W is above the maximum of ${grouped(model.maxPowerW)} W`,
+    );
   if (model.priceMinor !== null && model.currency === null)
     issue('currency', 'is missing although a price is given');
   if (model.endOfSale !== null && model.endOfSupport !== null && model.endOfSupport < model.endOfSale)

@@ -2,18 +2,29 @@ import { applyChanges, type ChangeSet } from '@visograph/core/change';
 import { editRow } from '@visograph/core/commands';
 import { moneyText, readMoney, type Device, type Network } from '@visograph/core/model';
 import { findReport } from '@visograph/core/report';
+import { Share, Status } from '../../kit/grid/drawn.tsx';
 import type { GridColumn, GridRow } from '../../kit/grid/Grid.tsx';
 
 const standing: readonly GridColumn[] = [
   { key: 'name', label: 'Name', width: 112, editable: true },
   { key: 'role', label: 'Role', width: 96, text: true },
   { key: 'model', label: 'Model', width: 146, text: true },
-  { key: 'status', label: 'Status', width: 58, text: true, editable: true },
+  {
+    ...{ key: 'status', label: 'Status', width: 72, text: true, editable: true },
+    draw: (value) => <Status value={value} />,
+  },
   { key: 'place', label: 'Place', width: 100, text: true },
   { key: 'rack', label: 'Rack', width: 60 },
   { key: 'unit', label: 'Unit', width: 46, numeric: true },
   { key: 'serial', label: 'Serial', width: 108, editable: true },
-  { key: 'portsUsed', label: 'Used', width: 48, numeric: true },
+  {
+    ...{ key: 'portsUsed', label: 'Ports used', width: 84, numeric: true },
+    draw: (value, { ports }) => (
+      <Share part={Number(value)} of={Number(ports)}>
+        {value}
+      </Share>
+    ),
+  },
   { key: 'ports', label: 'Ports', width: 48, numeric: true },
 ];
 const inventory: readonly GridColumn[] = [

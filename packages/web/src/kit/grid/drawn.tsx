@@ -1,0 +1,79 @@
+import { grouped } from '@visograph/core/model';
+import type { Cell } from '@visograph/core/report';
+import type { ReactNode } from 'react';
+import { styled, useTheme } from 'styled-components';
+import { StateMark } from '../panel/panels.tsx';
+
+const Line = styled.span`
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  height: 100%;
+  min-width: 0;
+  > i {
+    flex: none;
+    width: 10px;
+    height: 10px;
+    border-radius: 2px;
+  }
+  > span {
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+`;
+const Track = styled.span`
+  position: relative;
+  flex: 1;
+  min-width: 16px;
+  height: 6px;
+  background: ${({ theme }) => theme.band};
+  border: 1px solid ${({ theme }) => theme.rule};
+  > b {
+    position: absolute;
+    inset: 0 auto 0 0;
+  }
+`;
+
+/** A figure as it is written everywhere, with as many decimals as it has. */
+export const figureText = (value: number): string => grouped(value, String(value).split('.')[1]?.length ?? 0);
+
+/** A text with the colour that stands for it on every drawing. */
+export function Coloured({ colour, children }: { colour: number; children: ReactNode }): ReactNode {
+  const { set } = useTheme();
+  return (
+    <Line>
+      <i aria-hidden style={{ background: set[colour % set.length] }} />
+      <span>{children}</span>
+    </Line>
+  );
+}
+
+const nearlyFull = 0.8;
+
+/** A share as a bar with its figure: nearly full and full are told by colour too. */
+export function Share({ part, of, children }: { part: number; of: number; children: ReactNode }): ReactNode {
+  const tokens = useTheme();
+  const share = of <= 0 ? 0 : Math.min(1, part / of);
+  const colour = share >= 1 ? tokens.bad : share >= nearlyFull ? tokens.warn : tokens.accent;
+  return (
+    <Line>
+      <Track aria-hidden>
+        <b style={{ width: `${share * 100}%`, background: colour }} />
+      </Track>
+      <span>{children}</span>
+    </Line>
+  );
+}
+
+const marks = { active: 'ok', planned: 'warn', retired: 'bad' } as const;
+
+/** The state of a thing as shape and word. */
+export function Status({ value }: { value: Cell }): ReactNode {
+  const state = value === 'active' || value === 'planned' || value === 'retired' ? marks[value] : null;
+  return (
+    <Line>
+      {state !== null && <StateMark state={state} />}
+      <span>{value}</span>
+    </Line>
+  );
+}
