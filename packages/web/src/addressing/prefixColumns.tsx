@@ -15,7 +15,7 @@ export const prefixColumns: readonly GridColumn[] = [
       value === '' ? (
         ''
       ) : (
-        <Share part={Number(value)} of={100}>
+        <Share part={Number(value)} of={100} runsOut figureWidth={4}>
           {value}
         </Share>
       ),

@@ -76,7 +76,7 @@ describe('kits', () => {
     press(within(form).getByRole('button', { name: 'Place kit', hidden: true }));
     await waitFor(() => expect(held.steps()).toHaveLength(1));
     expect(held.network().count('rack')).toBe(network.count('rack') + 1);
-    expect(held.at().path).toMatch(/^places/);
+    await waitFor(() => expect(held.at().path).toMatch(/^places/));
   });
 
   test('Cancel closes the form; a kit is deleted', async () => {

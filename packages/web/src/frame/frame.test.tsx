@@ -45,7 +45,7 @@ describe('the command line', () => {
     type(line(), 'kq-acc-1');
     enter();
     await waitFor(() => expect(held.at().query.get('sel')).toBe(`device:${device.id}`));
-    expect(held.at().query.get('rack')).toBe(device.rackId);
+    await waitFor(() => expect(held.at().query.get('rack')).toBe(device.rackId));
   });
 
   test('does what is written, and says why it cannot', async () => {
@@ -104,7 +104,7 @@ describe('the path of the scope', () => {
     fireEvent.click(screen.getByRole('button', { name: 'Kelder Quay: open' }));
     fireEvent.click(await screen.findByRole('menuitem', { name: 'Kelder Quay' }));
     await waitFor(() => expect(held.at().query.get('scope')).toBe(rowNamed(demo, 'place', 'Kelder Quay').id));
-    expect(held.at().query.get('rack')).toBeNull();
+    await waitFor(() => expect(held.at().query.get('rack')).toBeNull());
   });
 });
 

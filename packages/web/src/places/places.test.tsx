@@ -26,7 +26,7 @@ describe('the tree of places', () => {
     const held = await show(<PlaceTree />, { network: demo });
     fireEvent.click(row(/^Kelder Quay,/));
     await waitFor(() => expect(held.at().query.get('scope')).toBe(quay.id));
-    expect(held.at().query.get('sel')).toBe(`place:${quay.id}`);
+    await waitFor(() => expect(held.at().query.get('sel')).toBe(`place:${quay.id}`));
     fireEvent.click(row(/^All sites,/));
     await waitFor(() => expect(held.at().query.get('scope')).toBeNull());
   });

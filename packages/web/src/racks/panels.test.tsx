@@ -20,7 +20,7 @@ describe('where it fits', () => {
     const [best] = racks();
     press(within(best as HTMLElement).getByRole('button'));
     await waitFor(() => expect(held.at().query.get('rack')).not.toBeNull());
-    expect(held.at().query.get('sel')).toBe(`rack:${held.at().query.get('rack') ?? ''}`);
+    await waitFor(() => expect(held.at().query.get('sel')).toBe(`rack:${held.at().query.get('rack') ?? ''}`));
   });
 
   test('the more is wanted, the fewer fit; what is no figure is told', async () => {

@@ -230,7 +230,7 @@ describe('the list of sheets', () => {
     const held = await show(<SheetsSection />, { network: demo, at: `sheets?scope=${ashholm.id}` });
     pressNamed('Draw cabling of Ashholm');
     await waitFor(() => expect(held.steps()).toHaveLength(1));
-    expect(held.at().path).toMatch(/^sheets\/./);
+    await waitFor(() => expect(held.at().path).toMatch(/^sheets\/./));
   });
 
   test('a reader draws none', async () => {

@@ -50,17 +50,37 @@ export function Coloured({ colour, children }: { colour: number; children: React
 
 const nearlyFull = 0.8;
 
-/** A share as a bar with its figure: nearly full and full are told by colour too. */
-export function Share({ part, of, children }: { part: number; of: number; children: ReactNode }): ReactNode {
+const Figure = styled.span<{ $width: number }>`
+  flex: none;
+  min-width: ${({ $width }) => $width}ch;
+  text-align: right;
+`;
+
+/** A share as a bar with its figure. Where full is a trouble, nearly full and full are told by colour too. */
+export function Share({
+  part,
+  of,
+  runsOut = false,
+  figureWidth,
+  children,
+}: {
+  part: number;
+  of: number;
+  runsOut?: boolean;
+  /** In letters, so that the bars of a column are of one length. */
+  figureWidth: number;
+  children: ReactNode;
+}): ReactNode {
   const tokens = useTheme();
   const share = of <= 0 ? 0 : Math.min(1, part / of);
-  const colour = share >= 1 ? tokens.bad : share >= nearlyFull ? tokens.warn : tokens.accent;
+  const near = share >= 1 ? tokens.bad : share >= nearlyFull ? tokens.warn : tokens.accent;
+  const colour = runsOut ? near : tokens.accent;
   return (
     <Line>
       <Track aria-hidden>
         <b style={{ width: `${share * 100}%`, background: colour }} />
       </Track>
-      <span>{children}</span>
+      <Figure $width={figureWidth}>{children}</Figure>
     </Line>
   );
 }

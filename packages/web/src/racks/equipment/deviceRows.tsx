@@ -7,8 +7,8 @@ import type { GridColumn, GridRow } from '../../kit/grid/Grid.tsx';
 
 const standing: readonly GridColumn[] = [
   { key: 'name', label: 'Name', width: 112, editable: true },
-  { key: 'role', label: 'Role', width: 96, text: true },
-  { key: 'model', label: 'Model', width: 146, text: true },
+  { key: 'role', label: 'Role', width: 92, text: true },
+  { key: 'model', label: 'Model', width: 140, text: true },
   {
     ...{ key: 'status', label: 'Status', width: 72, text: true, editable: true },
     draw: (value) => <Status value={value} />,
@@ -16,16 +16,15 @@ const standing: readonly GridColumn[] = [
   { key: 'place', label: 'Place', width: 100, text: true },
   { key: 'rack', label: 'Rack', width: 60 },
   { key: 'unit', label: 'Unit', width: 46, numeric: true },
-  { key: 'serial', label: 'Serial', width: 108, editable: true },
+  { key: 'serial', label: 'Serial', width: 104, editable: true },
   {
-    ...{ key: 'portsUsed', label: 'Ports used', width: 84, numeric: true },
+    ...{ key: 'portsUsed', label: 'Ports used', width: 118, numeric: true },
     draw: (value, { ports }) => (
-      <Share part={Number(value)} of={Number(ports)}>
-        {value}
+      <Share part={Number(value)} of={Number(ports)} figureWidth={8}>
+        {`${value} of ${ports}`}
       </Share>
     ),
   },
-  { key: 'ports', label: 'Ports', width: 48, numeric: true },
 ];
 const inventory: readonly GridColumn[] = [
   { key: 'name', label: 'Name', width: 112, editable: true },
