@@ -1,6 +1,6 @@
 /** From what an engineer already has: an equipment list, a table of links over it, and the sheet that comes of both. */
 import type { Locator, Page } from '@playwright/test';
-import { beginProject, drawn, expect, record, saved, section, test } from './application.ts';
+import { beginProject, expect, record, saved, section, test } from './application.ts';
 import { equipmentList, faults, linkTable } from './lists.ts';
 
 test.use({ file: 'equipmentlist' });
@@ -81,7 +81,7 @@ test('a list of 300 rows with 12 faults and 3 unknown models, a link table over 
 
   await section(page, 'Sheets');
   await page.getByRole('button', { name: 'Draw cabling of all sites' }).click();
-  await drawn(page);
+  await saved(page);
   await expect(page.getByRole('button', { name: /Rows: 288 devices, 287 lines/ })).toBeVisible();
 
   // The list was one step: the cables and the sheet undone, then the whole of it.

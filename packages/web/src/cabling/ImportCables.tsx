@@ -65,6 +65,7 @@ export function ImportCables({
   return (
     <ListPanel
       title="Import cables"
+      file="Cable list"
       note="A spreadsheet (.xlsx or .csv), one cable a row. An end is device:port, a panel and its position, or rack, unit and port, in one column or two, in any order. Label, type, length, status and notes are taken where there are columns for them."
       heads={{ label: 'Label', detail: 'Ends, or why not' }}
       one="cable"

@@ -8,7 +8,7 @@ import {
   type MarkForm,
   type Sheet,
 } from '@visograph/core/model';
-import { copyDevices, placeDevices } from '@visograph/core/racks';
+import { copyDevices, standIn } from '@visograph/core/racks';
 import {
   addMark,
   align,
@@ -19,6 +19,7 @@ import {
   drawDevices,
   leaveOut,
   mirror,
+  containerAt,
   placeAt,
   placeOnSheet,
   removeMarks,
@@ -102,7 +103,7 @@ export function useSheetActs(sheet: Sheet, plan: DrawingPlan, scene: Scene | nul
       }
       return result;
     };
-    /** Devices that are not placed yet and were let go over a container: they stand in its place from then on. */
+    /** Devices that are not placed yet and were let go over a container: they stand in its rack or place from then on. */
     const landed = (moved: ReadonlyMap<string, Point>): Attempt | null => {
       const places = new Map<string, Device[]>();
       for (const plate of plates) {
@@ -110,11 +111,13 @@ export function useSheetActs(sheet: Sheet, plan: DrawingPlan, scene: Scene | nul
         const device = network.get('device', plate.deviceIds[0] ?? null);
         if (at === undefined || plate.form !== 'device' || device === null || isPlaced(device)) continue;
         const middle = { x: at.x + plate.box.width / 2, y: at.y + plate.box.height / 2 };
-        const placeId = placeAt(network, { scopeId: null }, scene?.containers ?? [], middle);
-        if (placeId !== null) places.set(placeId, [...(places.get(placeId) ?? []), device]);
+        const containerId = containerAt(scene?.containers ?? [], middle);
+        const stands = network.get('rack', containerId) ?? network.get('place', containerId);
+        if (stands !== null && containerId !== null)
+          places.set(containerId, [...(places.get(containerId) ?? []), device]);
       }
       const [first] = places;
-      return first === undefined ? null : placeDevices(network, first[1], first[0]);
+      return first === undefined ? null : standIn(network, first[1], first[0]);
     };
     const keepMoved: SheetActs['keepMoved'] = (moved, verb = 'Moved') => {
       const changes: Change[] = [];
@@ -130,7 +133,9 @@ export function useSheetActs(sheet: Sheet, plan: DrawingPlan, scene: Scene | nul
         changes.push(...changeMark(sheet, mark, to).changes);
       }
       const placed = landed(moved.plates);
-      if (placed !== null && placed.ok) changes.push(...placed.set.changes);
+      if (placed?.ok === true) changes.push(...placed.set.changes);
+      // The plate stays where it was put; that it is not placed is said.
+      else if (placed !== null) sync.announce({ tone: 'bad', text: placed.why });
       const names = plates.filter((plate) => moved.plates.has(plate.id)).map((plate) => plate.name);
       const count = names.length + moved.marks.size;
       const what =

@@ -46,10 +46,8 @@ export const drawnAs = (projection: Projection, role: Role): boolean =>
 /** More at once are not drawn one by one by anybody. */
 export const mostDrawn = 60;
 
-/** The place that a spot of a drawing belongs to: that of the innermost container there, else that of the sheet. */
-export function placeAt(
-  network: Network,
-  sheet: Pick<Sheet, 'scopeId'>,
+/** The innermost container around a spot of a drawing: the id of a place or a rack. */
+export function containerAt(
   containers: readonly Pick<Container, 'id' | 'box'>[],
   { x, y }: Point,
 ): string | null {
@@ -58,7 +56,17 @@ export function placeAt(
   );
   const area = ({ box }: Pick<Container, 'box'>): number => box.width * box.height;
   const innermost = inside.sort((a, b) => area(a) - area(b))[0];
-  const id = innermost?.id ?? null;
+  return innermost?.id ?? null;
+}
+
+/** The place that a spot of a drawing belongs to: that of the innermost container there, else that of the sheet. */
+export function placeAt(
+  network: Network,
+  sheet: Pick<Sheet, 'scopeId'>,
+  containers: readonly Pick<Container, 'id' | 'box'>[],
+  spot: Point,
+): string | null {
+  const id = containerAt(containers, spot);
   return network.get('rack', id)?.placeId ?? network.get('place', id)?.id ?? sheet.scopeId;
 }
 

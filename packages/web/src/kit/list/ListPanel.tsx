@@ -41,6 +41,8 @@ const cellsOf = (results: readonly ListRow[]) =>
 
 interface Props<W> {
   title: string;
+  /** What the file is called, such as "Cable list". */
+  file: string;
   /** What a file holds and how it is read. */
   note: string;
   /** What the heads of the preview call a row's label and what it comes to. */
@@ -58,6 +60,7 @@ interface Props<W> {
 /** A list from a spreadsheet: its file, what is asked of it, every row told, then all rows or the good ones at once. */
 export function ListPanel<W>({
   title,
+  file: fileLabel,
   note,
   heads,
   one,
@@ -109,7 +112,7 @@ export function ListPanel<W>({
           </Button>
           <FileInput
             input={input}
-            label={title}
+            label={fileLabel}
             accept=".xlsx,.csv,.tsv,.txt,text/csv"
             onFile={(chosen) => void takeFile(chosen)}
           />

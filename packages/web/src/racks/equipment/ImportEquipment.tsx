@@ -143,6 +143,7 @@ export function ImportEquipment({ open, onOpenChange, pasted }: Props): ReactNod
   return (
     <ListPanel
       title="Import an equipment list"
+      file="Equipment list"
       note="A spreadsheet (.xlsx or .csv), one device a row: name, model, place, rack, unit, serial, status, dates, price, management address and whatever else you keep. Columns are found by their headings; those that nothing is known of become own fields. Nothing is written before you have seen every row."
       heads={{ label: 'Device', detail: 'What it is and where, or why not' }}
       one="device"
