@@ -82,7 +82,7 @@ export class ListModels {
     const answer = this.answers[key];
     if (answer === undefined)
       throw new Wrong(
-        `the catalogue has no model ${title}${asked.likely.length === 0 ? '' : `; did you mean ${asked.likely.join(' or ')}?`}: say above what it is`,
+        `the catalogue has no model ${title}${asked.likely.length === 0 ? '' : `; did you mean ${asked.likely[0] ?? ''}?`}: say above what it is`,
       );
     return 'as' in answer ? this.named(answer.as, title) : this.make(key, words, answer);
   }

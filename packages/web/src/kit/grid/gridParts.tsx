@@ -74,6 +74,7 @@ export const CellBox = styled.div<{ $text?: boolean; $wrong?: boolean; $block?: 
 `;
 export const Why = styled.p`
   flex: none;
+  overflow-wrap: anywhere;
   padding: 6px 12px;
   color: ${({ theme }) => theme.bad};
   border-top: 1px solid ${({ theme }) => theme.rule};

@@ -107,7 +107,7 @@ export function AskModels({ unknown, answers, onAnswer }: Props): ReactNode {
   return (
     <section aria-label="Models that the catalogue does not know">
       <p>
-        {`${unknown.length} ${unknown.length === 1 ? 'model is' : 'models are'} not in the catalogue${left.length === 0 ? '' : ': say what they are'}. `}
+        {`${unknown.length} ${unknown.length === 1 ? 'model is' : 'models are'} not in the catalogue${left.length === 0 ? '' : unknown.length === 1 ? ': say what it is' : ': say what they are'}. `}
         {left.length > 1 && (
           <Button
             $tone="quiet"
