@@ -1,5 +1,6 @@
 import { sceneOf, type DrawingPlan, type Scene } from '@visograph/core/sheets';
 import { measureText } from '@visograph/drawing';
+import { quickAbove } from './quickAbove.ts';
 
 export interface DrawRequest {
   id: number;
@@ -9,9 +10,6 @@ export interface DrawRequest {
 }
 /** A draft comes first where the links take a while to route. */
 export type DrawReply = { id: number; scene: Scene; draft: boolean } | { id: number; failed: string };
-
-/** Fewer links than this are routed at once. */
-const quickAbove = 150;
 
 /** Lays out and routes away from the screen, so that it never waits for a large sheet. */
 self.onmessage = ({ data }: MessageEvent<DrawRequest>): void => {

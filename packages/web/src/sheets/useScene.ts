@@ -2,6 +2,7 @@ import { derivedBy, type Network, type Sheet } from '@visograph/core/model';
 import { planOf, type DrawingPlan, type Scene } from '@visograph/core/sheets';
 import { useEffect, useRef, useState } from 'react';
 import type { DrawReply, DrawRequest } from './drawWorker.ts';
+import { quickAbove } from './quickAbove.ts';
 
 type Answer = (reply: DrawReply) => void;
 interface Kept {
@@ -40,7 +41,10 @@ class Drawing {
       this.busy = { ...this.busy, answer, ahead: false };
       return;
     }
-    if (this.busy?.ahead === true) {
+    // Where nothing is seen yet, nothing is worth more than the first sight of the newest plan: it does not wait for
+    // the routing of a large one that is not wanted any more.
+    const long = this.busy !== null && first && this.busy.plan.graph.links.length > quickAbove;
+    if (this.busy?.ahead === true || long) {
       this.worker?.terminate();
       this.worker = null;
       this.busy = null;

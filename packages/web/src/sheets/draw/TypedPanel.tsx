@@ -114,13 +114,17 @@ export function TypedPanel({ sheetId, deviceIds, placeId, onPreview, onTaken, on
     count(kind) === 0 ? [] : [`+${count(kind)} ${kind}${count(kind) === 1 ? '' : 's'}`];
   const makes = [...some('device'), ...some('cable'), ...some('place')].join(', ');
   const ready = !empty && text === late && result.set.changes.length > 0;
+  /** Takes over the text as it stands, whether or not all of it has been drawn yet. */
   const take = (): void => {
-    const { set, network: after } = takeOverTyped(network, text, placeId);
+    const { set, network: after, lines } = takeOverTyped(network, text, placeId);
     if (set.changes.length === 0 || !commit(set).ok) return;
     const made = set.changes.flatMap((change) =>
       change.kind === 'device' && change.op === 'create' ? [change.id] : [],
     );
-    const left = wrong.map((line) => line.text).join('\n');
+    const left = lines
+      .filter((line) => line.problem !== null)
+      .map((line) => line.text)
+      .join('\n');
     setText(left);
     setSaid(`${set.sentence}.`);
     onPreview(null);
@@ -134,7 +138,7 @@ export function TypedPanel({ sheetId, deviceIds, placeId, onPreview, onTaken, on
           event.stopPropagation();
           onClose();
         }
-        if (event.key === 'Enter' && (event.ctrlKey || event.metaKey) && ready) {
+        if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) {
           event.preventDefault();
           take();
         }
