@@ -7,6 +7,11 @@ test.use({ file: 'equipmentlist' });
 
 const bring = async (dialog: Locator, name: string, text: string): Promise<void> =>
   dialog.locator('input[type=file]').setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(text) });
+/** Goes to a section, and waits until it is the one that is shown: both have a button Import. */
+const goTo = async (page: Page, name: string): Promise<void> => {
+  await section(page, name);
+  await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
+};
 const cell = (page: Page, name: string): Locator =>
   page.getByRole('grid', { name: 'Devices' }).getByRole('gridcell', { name, exact: true });
 const below = (page: Page): Locator => page.getByRole('textbox', { name: 'Below the last row' });
@@ -24,7 +29,7 @@ test('a list of 300 rows with 12 faults and 3 unknown models, a link table over 
 }) => {
   test.setTimeout(150_000);
   await beginProject(page, application, 'Tern Holm');
-  await section(page, 'Equipment');
+  await goTo(page, 'Equipment');
   await page.getByRole('button', { name: 'Import', exact: true }).click();
   const list = page.getByRole('dialog', { name: 'Import an equipment list' });
   await bring(list, 'tern-holm.csv', equipmentList());
@@ -71,7 +76,7 @@ test('a list of 300 rows with 12 faults and 3 unknown models, a link table over 
   await expect(record(page)).toContainText('10.77.1.11');
 
   // The links of it: their devices and ports are there already.
-  await section(page, 'Cables');
+  await goTo(page, 'Cables');
   await page.getByRole('button', { name: 'Import', exact: true }).click();
   const links = page.getByRole('dialog', { name: 'Import cables' });
   await bring(links, 'links.csv', linkTable());
@@ -97,7 +102,7 @@ test('names typed and rows pasted below the last row of the grid become devices'
   application,
 }) => {
   await beginProject(page, application, 'Pasted');
-  await section(page, 'Equipment');
+  await goTo(page, 'Equipment');
   await below(page).fill('sw-1');
   await page.keyboard.press('Enter');
   await expect(cell(page, 'sw-1')).toBeVisible();
@@ -132,7 +137,7 @@ test('a table of links over an empty project makes its devices, ports and cables
   application,
 }) => {
   await beginProject(page, application, 'Links');
-  await section(page, 'Cables');
+  await goTo(page, 'Cables');
   await page.getByRole('button', { name: 'Import', exact: true }).click();
   const links = page.getByRole('dialog', { name: 'Import cables' });
   await bring(
