@@ -102,6 +102,21 @@ describe('an equipment list in an empty project', () => {
   });
 });
 
+test('the places of a long path are site, building, floor and room; deeper ones go on from what is there', () => {
+  const list = read(
+    emptyProject(),
+    `Name | Place | Rack | Unit
+     a-1 | Hull/East/Second/MDF | HV-1 | 3
+     a-2 | Hull/East/Second/MDF/Cage | |
+     a-3 | Hull/Annex | |
+     a-4 | Mole | |`,
+  );
+  const after = made(emptyProject(), list);
+  expect([...after.all('place')].map(({ name, kind }) => `${name} ${kind}`)).toEqual([
+    ...['Hull site', 'East building', 'Second floor', 'MDF room', 'Cage row', 'Annex room', 'Mole site'],
+  ]);
+});
+
 describe('what a list changes', () => {
   test('both values of each fact are told, and blank cells say nothing', () => {
     const list = read(

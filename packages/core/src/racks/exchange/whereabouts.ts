@@ -2,12 +2,11 @@ import { create, type Change } from '../../change/change.ts';
 import { collide, obstacle, spanText } from '../../change/constraints/rackSpace.ts';
 import { Wrong } from '../../exchange/listRows.ts';
 import type { Device } from '../../model/kinds/equipment/device.ts';
-import { blankPlace, type Place } from '../../model/kinds/sites/place.ts';
+import { blankPlace, placeKinds, type Place } from '../../model/kinds/sites/place.ts';
 import { blankRack, type Rack } from '../../model/kinds/sites/rack.ts';
 import { newId } from '../../model/values/ids.ts';
 import type { Network } from '../../model/network/network.ts';
 import { placePath } from '../../model/network/places.ts';
-import { kindByDepth } from '../../places/exchange/readPlace.ts';
 
 /** Places and racks that a list names: found, or made when that is wished; and who stands where in the racks. */
 export class Whereabouts {
@@ -51,7 +50,8 @@ export class Whereabouts {
     let parent: Place | null = null;
     for (const [depth, name] of names.entries()) {
       const next: Place | null =
-        this.child(parent, name) ?? (this.makeMissing ? this.make(parent, name, depth) : null);
+        this.child(parent, name) ??
+        (this.makeMissing ? this.make(parent, name, depth === names.length - 1) : null);
       if (next === null)
         return new Wrong(
           `there is no place ${names.slice(0, depth + 1).join('/')}: add it, or let missing places be made`,
@@ -75,13 +75,15 @@ export class Whereabouts {
     );
   }
 
-  private make(parent: Place | null, name: string, depth: number): Place {
-    const deeper = parent !== null && parent.kind === 'room';
+  /** The innermost place of a path is a room, those around it are site, building and floor; each within its parent. */
+  private make(parent: Place | null, name: string, innermost: boolean): Place {
+    const within = parent === null ? 0 : placeKinds.indexOf(parent.kind) + 1;
+    const usual = parent !== null && innermost ? placeKinds.indexOf('room') : 0;
     const place: Place = {
       ...blankPlace,
       id: newId(),
       name,
-      kind: deeper ? 'row' : parent !== null && depth > 0 ? 'room' : (kindByDepth[depth] ?? 'room'),
+      kind: placeKinds[Math.max(within, usual)] ?? 'row',
       parentId: parent?.id ?? null,
     };
     this.made.set(place.id, place);

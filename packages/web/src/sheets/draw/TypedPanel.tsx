@@ -117,7 +117,8 @@ export function TypedPanel({ sheetId, deviceIds, placeId, onPreview, onTaken, on
   /** Takes over the text as it stands, whether or not all of it has been drawn yet. */
   const take = (): void => {
     const { set, network: after, lines } = takeOverTyped(network, text, placeId);
-    if (set.changes.length === 0 || !commit(set).ok) return;
+    if (set.changes.length === 0) return setSaid('Nothing of it is new: there is nothing to take over.');
+    if (!commit(set).ok) return;
     const made = set.changes.flatMap((change) =>
       change.kind === 'device' && change.op === 'create' ? [change.id] : [],
     );

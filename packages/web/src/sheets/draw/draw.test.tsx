@@ -127,6 +127,17 @@ describe('as text', () => {
     expect(held.network().count('cable')).toBe(2);
   });
 
+  test('Ctrl and Enter take what stands there; a text that makes nothing says so', async () => {
+    const { held, text } = await opened(emptyProject());
+    type(text, 'core-7 core-8');
+    fireEvent.keyDown(text, { key: 'Enter', ctrlKey: true });
+    await waitFor(() => expect(held.steps()).toEqual(['Typed 2 devices, 1 cable']));
+    type(text, 'core-7 core-8');
+    fireEvent.keyDown(text, { key: 'Enter', ctrlKey: true });
+    await screen.findByText('Nothing of it is new: there is nothing to take over.');
+    expect(held.steps()).toHaveLength(1);
+  });
+
   test('read back over itself there is nothing new', async () => {
     const demo = demoNetwork();
     const ids = ['kq-core-1', 'kq-acc-1'].map((name) => rowNamed(demo, 'device', name).id);
