@@ -73,7 +73,9 @@ export class EquipmentReader {
     this.cells = new CellReader(rows, columns, headings);
     this.models = models;
     this.where = new Whereabouts(network, wish.makePlaces, (id) => this.moved.has(id));
-    this.names = new ListNames(network);
+    const named = columns.fields.name;
+    const names = rows.map((row) => (named === undefined ? '' : (row[named] ?? '').trim().toLowerCase()));
+    this.names = new ListNames(network, new Set(names));
   }
 
   read(row: number, cells: readonly string[]): void {

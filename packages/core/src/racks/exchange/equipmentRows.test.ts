@@ -193,6 +193,21 @@ describe('what a list changes', () => {
   });
 });
 
+test('a name that the list gives further down is not given to a row without one', () => {
+  const list = read(
+    emptyProject(),
+    `Name | Model
+     | Norvane AX-2448P
+     sw-2 | Norvane AX-2448P
+     | Norvane AX-2424P
+     | Norvane AX-2448P`,
+  );
+  expect(list.results.map(({ label, does }) => `${label} ${does}`)).toEqual(
+    ['sw-1', 'sw-2', 'sw-3', 'sw-4'].map((name) => `${name} new`),
+  );
+  made(emptyProject(), list);
+});
+
 describe('models that the catalogue does not know', () => {
   const text = `Name | Maker | Model | Type | Height
      a-1 | Orlo | Q-12 | switch | 1U
