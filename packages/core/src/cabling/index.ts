@@ -1,4 +1,5 @@
 export * from './commands/cables.ts';
+export * from './commands/circuitLine.ts';
 export { portWish } from './commands/cablingLines.ts';
 export * from './commands/join.ts';
 export * from './commands/portRange.ts';

@@ -1,5 +1,6 @@
 export * from './bridgeRank.ts';
 export * from './bridges.ts';
+export * from './commands/switchedLine.ts';
 export * from './commands/vlanMarks.ts';
 export * from './commands/vlans.ts';
 export * from './layer2.ts';

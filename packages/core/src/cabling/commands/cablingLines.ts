@@ -44,7 +44,7 @@ function joinLine(network: Network, left: string, right: string): LineOption[] |
   if (!made.ok) return refuse('Connect', made.why);
   const { changes, sentence, lines } = made;
   const [first] = lines;
-  const cable = made.network.get('cable', first?.cableId ?? null);
+  const cable = made.network.get('cable', first?.lineId ?? null);
   const type = made.network.get('model', cable?.typeId ?? null);
   const ports = [first?.aPortId, first?.bPortId].map((id) =>
     portTitle(made.network, id ?? null).replace(':', ' '),

@@ -210,7 +210,7 @@ describe('made otherwise', () => {
       {
         op: 'update',
         kind: 'cable',
-        id: line?.cableId ?? '',
+        id: line?.lineId ?? '',
         before: { label: 'C-00001' },
         after: { label: 'X' },
       },

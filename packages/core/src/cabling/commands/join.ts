@@ -38,8 +38,10 @@ export interface JoinWish {
 
 export interface JoinedLine {
   aPortId: string;
-  bPortId: string;
-  cableId: string;
+  /** Null: it leads into the network of a provider. */
+  bPortId: string | null;
+  /** The cable or circuit. */
+  lineId: string;
 }
 export interface Joined extends ChangeSet {
   ok: true;
@@ -149,13 +151,13 @@ const freeEnds = (network: Network, device: Device, sort: LineSort, other: Devic
     (port) => isFree(network, port.id) && port.reserved === null && port.role !== 'management',
   );
 
-const portText = (network: Network, portId: string): string => {
+const portText = (network: Network, portId: string | null): string => {
   const port = network.get('port', portId);
   return `${network.get('device', port?.deviceId ?? null)?.name ?? ''} ${port?.name ?? ''}`.trim();
 };
 
 function sentenceOf(network: Network, lines: readonly JoinedLine[], a: Device, b: Device): string {
-  const labels = lines.map(({ cableId }) => network.get('cable', cableId)?.label ?? '');
+  const labels = lines.map(({ lineId }) => network.get('cable', lineId)?.label ?? '');
   const [first] = lines;
   return first !== undefined && lines.length === 1
     ? `Connected ${portText(network, first.aPortId)} to ${portText(network, first.bPortId)} with ${labels[0] ?? ''}`
@@ -201,7 +203,7 @@ export function joinDevices(network: Network, wish: JoinWish): JoinAttempt {
     if (!applied.ok) return refuse(applied.problems[0]?.message ?? 'It cannot be connected.');
     staged = applied.network;
     touched.push(...ends.made, ...made.changes);
-    lines.push({ aPortId: fitting.a.id, bPortId: fitting.b.id, cableId: made.cableId });
+    lines.push({ aPortId: fitting.a.id, bPortId: fitting.b.id, lineId: made.cableId });
   }
   const changes = diffOf(network, staged, touched);
   const sentence = sentenceOf(staged, lines, a, b);
@@ -271,12 +273,14 @@ export const joinOtherwise = (network: Network, made: readonly Change[], wish: J
 export function takeLineBack(network: Network, made: readonly Change[]): Attempt {
   const back = withoutLine(network, made);
   if (back === null) return refuse(changedSince);
-  const cables = made.filter((change) => change.kind === 'cable' && change.op === 'create').length;
+  const lines = made.filter(
+    ({ kind, op }) => (kind === 'cable' || kind === 'circuit') && op === 'create',
+  ).length;
   return {
     ok: true,
     set: {
       changes: diffOf(network, back, made),
-      sentence: `Took ${cables === 1 ? 'a line' : `${cables} lines`} back`,
+      sentence: `Took ${lines === 1 ? 'a line' : `${lines} lines`} back`,
     },
   };
 }

@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { macField } from '../fields/field.ts';
 import { macOf } from './mac.ts';
 import { moneyText, readMoney } from './money.ts';
+import { readSpeed, speedText } from './speed.ts';
 
 describe('amounts', () => {
   test.each([
@@ -53,4 +54,19 @@ describe('MAC addresses (IEEE 802)', () => {
     expect(field.safeParse('02:00:5e:00:53:01').success).toBe(true);
     expect(field.safeParse('02-00-5e-00-53-01').error?.issues[0]?.message).toContain('02:00:5e:00:53:01');
   });
+});
+
+describe('speeds', () => {
+  test.each([
+    ['10G', 1e10, '10G'],
+    ['2,5 Gbit/s', 2.5e9, '2.5G'],
+    ['100m', 1e8, '100M'],
+    ['512k', 512e3, '1M'],
+  ])('%s', (text, bps, said) => {
+    expect(readSpeed(text)).toBe(bps);
+    expect(speedText(bps)).toBe(said);
+  });
+  test.each(['', '10', 'fast', '0G', '-1G', '1 2G'])('“%s” is none', (text) =>
+    expect(readSpeed(text)).toBeNull(),
+  );
 });

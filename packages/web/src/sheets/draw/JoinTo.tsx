@@ -1,8 +1,11 @@
-import { modelTitle, roles, type Network } from '@visograph/core/model';
+import type { CircuitEnd } from '@visograph/core/cabling';
+import { compareNames, modelTitle, roles, type Network } from '@visograph/core/model';
+import type { Plate } from '@visograph/core/sheets';
 import { useMemo, type ReactNode } from 'react';
 import { Picker, type Option } from '../../kit/choice.tsx';
 import { Hint } from '../../kit/panel/panels.tsx';
 import { Afloat } from './Afloat.tsx';
+import { unnamedProvider } from './lineAsk.ts';
 import type { Lines } from './useLines.ts';
 
 interface Props {
@@ -10,25 +13,43 @@ interface Props {
   network: Network;
   /** Names of what the line comes from. */
   from: string;
-  /** Devices that stand on the sheet: they come first. */
-  here: ReadonlySet<string>;
-  fromIds: ReadonlySet<string>;
+  plates: readonly Plate[];
+  fromPlates: readonly Plate[];
+}
+
+/** Places of the sheet and the networks of providers: what a circuit between places can lead to. */
+function circuitEnds(network: Network, plates: readonly Plate[], fromPlates: readonly Plate[]): Option[] {
+  const providers = new Set([...network.all('circuit')].flatMap(({ provider }) => provider ?? []));
+  return [
+    ...plates
+      .filter((plate) => plate.form === 'place' && !fromPlates.includes(plate))
+      .map((plate) => ({
+        id: `place:${plate.subjects[0] ?? ''}`,
+        text: plate.name,
+        detail: 'on this sheet',
+      })),
+    ...[...providers]
+      .sort(compareNames)
+      .map((name) => ({ id: `provider:${name}`, text: name, detail: 'network of a provider' })),
+    { id: `provider:${unnamedProvider}`, text: 'another provider', detail: 'its name is said next' },
+  ];
 }
 
 /** What can stand at the far end of a line: a device of the sheet or of the project, or a new one of a model that fits. */
-export function JoinTo({ lines, network, from, here, fromIds }: Props): ReactNode {
+export function JoinTo({ lines, network, from, plates, fromPlates }: Props): ReactNode {
   const { end, models, joinTo, joinNew, keep } = lines;
   const options = useMemo((): Option[] => {
     if (end === null) return [];
+    if (fromPlates.some((plate) => plate.form === 'place')) return circuitEnds(network, plates, fromPlates);
+    const here = new Set(plates.flatMap((plate) => plate.deviceIds));
+    const fromIds = new Set(fromPlates.flatMap((plate) => plate.deviceIds));
     const among = end.among === null ? null : new Set(end.among);
     const devices =
       end.at !== null && among === null
         ? []
         : [...network.all('device')]
             .filter((device) => !fromIds.has(device.id) && (among === null || among.has(device.id)))
-            .sort(
-              (a, b) => Number(here.has(b.id)) - Number(here.has(a.id)) || a.name.localeCompare(b.name, 'en'),
-            )
+            .sort((a, b) => Number(here.has(b.id)) - Number(here.has(a.id)) || compareNames(a.name, b.name))
             .map((device) => ({
               id: `device:${device.id}`,
               text: device.name,
@@ -45,8 +66,10 @@ export function JoinTo({ lines, network, from, here, fromIds }: Props): ReactNod
             detail: roles[model.role ?? 'XX'].label,
           }));
     return [...devices, ...fresh];
-  }, [end, models, network, here, fromIds]);
+  }, [end, models, network, plates, fromPlates]);
   if (end === null) return null;
+  const joined = (kind: string, id: string): CircuitEnd =>
+    kind === 'place' ? { placeId: id } : kind === 'provider' ? { provider: id } : { deviceId: id };
   return (
     <Afloat at={end.at ?? end.from.at} label="What stands at the other end" onEscape={keep}>
       <strong>{`${from} to …`}</strong>
@@ -57,11 +80,17 @@ export function JoinTo({ lines, network, from, here, fromIds }: Props): ReactNod
         width={280}
         value={null}
         options={options}
-        placeholder={end.among === null ? 'Type a device, a role or a model' : 'Choose one of these'}
+        placeholder={
+          fromPlates.some((plate) => plate.form === 'place')
+            ? 'Type a place or a provider'
+            : end.among === null
+              ? 'Type a device, a role or a model'
+              : 'Choose one of these'
+        }
         onChange={(id) => {
-          const [kind, rest = ''] = id?.split(':') ?? [];
-          if (kind === 'device') joinTo(rest);
-          else if (kind === 'model') joinNew(rest);
+          const [kind = '', ...rest] = id?.split(':') ?? [];
+          if (kind === 'model') joinNew(rest.join(':'));
+          else if (kind !== '') joinTo(joined(kind, rest.join(':')));
         }}
       />
       <Hint>Only what fits is listed. Esc lets the line go.</Hint>

@@ -1,19 +1,16 @@
-import { mostParallel, portWhat, waysBetween } from '@visograph/core/cabling';
-import { isFree, modelTitle, portsOf, type Network, type Port } from '@visograph/core/model';
+import { mostParallel } from '@visograph/core/cabling';
+import { modelTitle, speedText, type Network } from '@visograph/core/model';
 import type { Box, Point } from '@visograph/core/sheets';
-import { useMemo, useState, type ReactNode } from 'react';
+import { settingText } from '@visograph/core/switching';
+import { useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
-import { Choice, Picker, type Option } from '../../kit/choice.tsx';
-import { Button, Field, Keycap } from '../../kit/controls.tsx';
+import { Button, Keycap } from '../../kit/controls.tsx';
 import { Hint, Mono } from '../../kit/panel/panels.tsx';
 import { Afloat } from './Afloat.tsx';
+import type { LineAsk } from './lineAsk.ts';
+import { CableFields, CircuitFields } from './LineFields.tsx';
 import type { Lines, OpenLine } from './useLines.ts';
 
-const Ends = styled.div`
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 6px;
-`;
 const Foot = styled.div`
   display: flex;
   gap: 6px;
@@ -38,32 +35,49 @@ const Wrong = styled.p`
   color: ${({ theme }) => theme.bad};
 `;
 
-/** Where the subnet of a line comes from, and how long it is: taken when the field is left or with Enter. */
-function Subnet({
-  from,
-  length,
-  onChange,
-}: {
-  from: string;
-  length: number;
-  onChange: (fields: { linksFrom?: string; length?: number }) => void;
-}): ReactNode {
-  const [pool, setPool] = useState(from);
-  const [digits, setDigits] = useState(String(length));
-  const keep = (): void => {
-    const number = Number(digits.replace('/', ''));
-    if (pool.trim() !== from || number !== length) onChange({ linksFrom: pool.trim(), length: number });
+/** A line that is there in words: its ends, what each has, and what it is. */
+interface Told {
+  ends: string;
+  /** Addresses or VLANs of both ends; null where the sheet has none. */
+  each: string | null;
+  what: string;
+}
+function toldLine(network: Network, { ask, lineIds }: OpenLine): Told | null {
+  const [lineId = ''] = lineIds;
+  const cable = network.get('cable', lineId);
+  const circuit = network.get('circuit', lineId);
+  const row = cable ?? circuit;
+  if (row === null) return null;
+  const ports = [network.get('port', row.aPortId), network.get('port', row.bPortId)];
+  const title = (at: 0 | 1): string => {
+    const port = ports[at] ?? null;
+    if (port === null) return circuit?.provider ?? 'open';
+    return `${network.get('device', port.deviceId)?.name ?? ''} ${port.name}`;
   };
-  return (
-    <Ends
-      onKeyDown={(event) => {
-        if (event.key === 'Enter') keep();
-      }}
-    >
-      <Field label="Subnet from" mono value={pool} onChange={setPool} onBlur={keep} />
-      <Field label="Length" mono value={digits} onChange={setDigits} onBlur={keep} />
-    </Ends>
-  );
+  const ends = `${title(0)} – ${title(1)}`;
+  if (circuit !== null) {
+    const bandwidth = circuit.bandwidthBps === null ? 'bandwidth not known' : speedText(circuit.bandwidthBps);
+    const provider = circuit.provider ?? 'no provider named';
+    return { ends, each: null, what: [circuit.kind, circuit.number, provider, bandwidth].join(' · ') };
+  }
+  const each = ports.map((port) => {
+    if (port === null) return '';
+    if (ask.sort === 'switched') return port.mode === null ? '' : settingText(port);
+    return network.find('addressesByPort', port.id)[0]?.address ?? 'no address';
+  });
+  const type = network.get('model', cable?.typeId ?? null);
+  const optics = ports.flatMap((port) => network.get('model', port?.transceiverId ?? null)?.name ?? []);
+  const said = [...new Set(each.filter((text) => text !== ''))];
+  return {
+    ends,
+    each: ask.sort === 'routed' ? each.join(' – ') : ask.sort === 'switched' ? said.join(' – ') : null,
+    what: [
+      type === null ? 'cable not known yet' : modelTitle(type),
+      ...new Set(optics),
+      `label ${cable?.label ?? ''}`,
+      cable?.lengthM == null ? 'length when placed' : `${cable.lengthM} m`,
+    ].join(' · '),
+  };
 }
 
 interface Props {
@@ -79,23 +93,20 @@ interface Props {
 export function LinePanel({ line, lines, network, at, avoid }: Props): ReactNode {
   const [why, setWhy] = useState<string | null>(null);
   const [open, setOpen] = useState(false);
-  const cable = network.get('cable', line.cableIds[0] ?? null);
-  const [a, b] = [network.get('port', cable?.aPortId ?? null), network.get('port', cable?.bPortId ?? null)];
-  const { wish } = line;
-  const count = wish.count ?? 1;
-  const change = (fields: Partial<typeof wish>): void => setWhy(lines.otherwise({ ...wish, ...fields }));
-  const portsFor = (own: Port | null, deviceId: string): Option[] =>
-    portsOf(network, deviceId)
-      .filter((port) => port.role !== 'console' && (port.id === own?.id || isFree(network, port.id)))
-      .map((port) => ({ id: port.id, text: port.name, detail: portWhat(network, port) }));
-  const types = useMemo(() => (a === null || b === null ? [] : waysBetween(network, a, b)), [network, a, b]);
-  if (cable === null || a === null || b === null) return null;
-  const type = network.get('model', cable.typeId);
-  const name = (id: string): string => network.get('device', id)?.name ?? '';
-  const addressOf = (portId: string): string =>
-    network.find('addressesByPort', portId)[0]?.address ?? 'no address';
-  const optics = [a, b].flatMap((port) => network.get('model', port.transceiverId)?.name ?? []);
-  const length = cable.lengthM === null ? 'length when placed' : `${cable.lengthM} m`;
+  const told = toldLine(network, line);
+  const { ask } = line;
+  const [lineId = ''] = line.lineIds;
+  const cable = network.get('cable', lineId);
+  const circuit = network.get('circuit', lineId);
+  const a = network.get('port', (cable ?? circuit)?.aPortId ?? null);
+  const b = network.get('port', (cable ?? circuit)?.bPortId ?? null);
+  if (told === null || a === null) return null;
+  const change = (next: LineAsk): void => setWhy(lines.otherwise(next));
+  const count = ask.sort === 'circuit' ? null : (ask.wish.count ?? 1);
+  const inParallel = (next: number): void => {
+    if (ask.sort !== 'circuit' && next >= 1 && next <= mostParallel)
+      change({ ...ask, wish: { ...ask.wish, count: next } });
+  };
   return (
     <Afloat
       at={at}
@@ -107,71 +118,41 @@ export function LinePanel({ line, lines, network, at, avoid }: Props): ReactNode
         const own = event.target === event.currentTarget;
         if (event.key === 'Enter' && own) lines.keep();
         const by = event.key === 'ArrowUp' ? 1 : event.key === 'ArrowDown' ? -1 : 0;
-        if (!own || by === 0) return;
+        if (!own || by === 0 || count === null) return;
         event.preventDefault();
         event.stopPropagation();
-        if (count + by >= 1 && count + by <= mostParallel) change({ count: count + by });
+        inParallel(count + by);
       }}
     >
-      <Mono>{`${name(a.deviceId)} ${a.name} – ${name(b.deviceId)} ${b.name}`}</Mono>
-      {line.routed !== null && <Mono>{[a, b].map((port) => addressOf(port.id)).join(' – ')}</Mono>}
-      <Hint>
-        {[
-          type === null ? 'cable not known yet' : modelTitle(type),
-          ...new Set(optics),
-          `label ${cable.label}`,
-          length,
-        ].join(' · ')}
-      </Hint>
-      {open && (
-        <>
-          {line.routed !== null && (
-            <Subnet
-              key={`${line.routed.linksFrom}/${line.routed.length}`}
-              from={line.routed.linksFrom}
-              length={line.routed.length}
-              onChange={(fields) =>
-                line.routed !== null && setWhy(lines.otherwise(wish, { ...line.routed, ...fields }))
-              }
-            />
-          )}
-          <Ends>
-            <Picker
-              label={`Port of ${name(a.deviceId)}`}
-              value={a.id}
-              options={portsFor(a, a.deviceId)}
-              onChange={(id) => id !== null && id !== a.id && change({ aPortId: id })}
-            />
-            <Picker
-              label={`Port of ${name(b.deviceId)}`}
-              value={b.id}
-              options={portsFor(b, b.deviceId)}
-              onChange={(id) => id !== null && id !== b.id && change({ bPortId: id })}
-            />
-          </Ends>
-          <Choice
-            label="Cable"
-            value={cable.typeId}
-            options={types.map((way) => ({
-              id: way.type.id,
-              text: modelTitle(way.type),
-              detail: way.reason,
-            }))}
-            onChange={(typeId) => change({ typeId, aPortId: a.id, bPortId: b.id })}
-          />
-        </>
+      <Mono>{told.ends}</Mono>
+      {told.each !== null && told.each !== '' && <Mono>{told.each}</Mono>}
+      <Hint>{told.what}</Hint>
+      {open && cable !== null && b !== null && ask.sort !== 'circuit' && (
+        <CableFields network={network} ask={ask} cable={cable} ends={[a, b]} onAsk={change} />
+      )}
+      {open && circuit !== null && ask.sort === 'circuit' && (
+        <CircuitFields
+          key={circuit.id}
+          network={network}
+          wish={ask.wish}
+          circuit={circuit}
+          ends={[a, b]}
+          onWish={(wish) => change({ sort: 'circuit', wish })}
+        />
       )}
       {why !== null && <Wrong role="alert">{why}</Wrong>}
       <Foot>
-        <span className="count" role="group" aria-label="In parallel">
-          <Button aria-label="One less" isDisabled={count <= 1} onPress={() => change({ count: count - 1 })}>
-            −
-          </Button>
-          <output>{`× ${count}`}</output>
-          <Button aria-label="One more" onPress={() => change({ count: count + 1 })}>
-            +
-          </Button>
-        </span>
+        {count !== null && (
+          <span className="count" role="group" aria-label="In parallel">
+            <Button aria-label="One less" isDisabled={count <= 1} onPress={() => inParallel(count - 1)}>
+              −
+            </Button>
+            <output>{`× ${count}`}</output>
+            <Button aria-label="One more" onPress={() => inParallel(count + 1)}>
+              +
+            </Button>
+          </span>
+        )}
         {!open && <Button onPress={() => setOpen(true)}>Change …</Button>}
         <Button onPress={lines.takeBack}>
           Undo<Keycap>Esc</Keycap>

@@ -19,7 +19,7 @@ interface LinePlace {
 /** Where a line that has just been pulled is drawn; null until it is. */
 function placeOfLine(line: OpenLine | null, scene: Scene): LinePlace | null {
   if (line === null) return null;
-  const ids = new Set([...line.cableIds, ...line.made.map((change) => change.id)]);
+  const ids = new Set([...line.lineIds, ...line.made.map((change) => change.id)]);
   const drawn = scene.links.find((link) => link.cableIds.some((id) => ids.has(id)));
   const points = drawn?.points ?? [];
   const at = points[Math.floor(points.length / 2)];
@@ -58,8 +58,8 @@ export function LinePanels({
           lines={lines}
           network={network}
           from={from.map(({ name }) => name).join(', ')}
-          here={new Set(scene.plates.flatMap((plate) => plate.deviceIds))}
-          fromIds={new Set(from.flatMap((plate) => plate.deviceIds))}
+          plates={scene.plates}
+          fromPlates={from}
         />
       )}
       {line !== null && place !== null && (

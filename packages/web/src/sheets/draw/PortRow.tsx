@@ -91,7 +91,10 @@ export function withinView(
 
 interface Props {
   network: Network;
-  device: Device;
+  /** Of its plate. */
+  name: string;
+  /** Null: a place, whose circuits end at whatever stands in it. */
+  device: Device | null;
   box: Box;
   side: Side;
   power: boolean;
@@ -103,6 +106,7 @@ interface Props {
 /** The ports of a plate along the side that faces the pointer: free ones open, with what they take; lines are pulled out of them. */
 export function PortRow({
   network,
+  name,
   device,
   box,
   side: wished,
@@ -122,7 +126,10 @@ export function PortRow({
     left.current = onLeave;
   });
   useEffect(() => () => left.current(), []);
-  const row = useMemo(() => portRow(network, device, power), [network, device, power]);
+  const row = useMemo(
+    () => (device === null ? [] : portRow(network, device, power)),
+    [network, device, power],
+  );
   const shown = row.slice(0, mostShown);
   const level = side === 'top' || side === 'bottom';
   const across = Math.min(level ? mostAcross : mostDown, Math.max(1, shown.length));
@@ -130,14 +137,16 @@ export function PortRow({
   const shift = { top: '-50%, -100%', bottom: '-50%, 0', left: '-100%, -50%', right: '0, -50%' }[side];
   const said =
     over === null
-      ? freeText(row)
+      ? device === null
+        ? `circuit from ${name}`
+        : freeText(row)
       : [over.name, over.what, over.taken === null ? '' : `holds ${over.taken}`].filter(Boolean).join(' · ');
   const tracks = level ? 'gridTemplateColumns' : 'gridTemplateRows';
   return (
     <Row
       $side={side}
       className="nodrag nopan nowheel"
-      data-pull={device.name}
+      data-pull={name}
       aria-hidden="true"
       style={{ left: at.x * zoom + x, top: at.y * zoom + y, transform: `translate(${shift})` }}
       onPointerEnter={onEnter}

@@ -7,6 +7,7 @@ import { useWorkspace } from '../../data/workspace.tsx';
 import type { Renaming } from '../surface/sheetNodes.tsx';
 import type { SheetActs } from '../useSheetActs.ts';
 import { useFresh } from './useFresh.ts';
+import { endOfPlate } from './lineAsk.ts';
 import { useLines, type Lines } from './useLines.ts';
 import { noteUsed } from './usedLately.ts';
 import { useStamp, type Stamp, type Stamping } from './useStamp.ts';
@@ -16,13 +17,18 @@ export interface OnSheet {
   lines: Lines;
   renaming: Renaming | null;
   setRenaming: (renaming: Renaming | null) => void;
-  /** The device whose ports a plate opens; null: no line can be pulled out of it. */
-  pullable: (plate: Plate) => Device | null;
+  /** What a plate opens for lines to be pulled out of it; null: none can be. */
+  pullable: (plate: Plate) => Pullable | null;
   /** Ids of the chosen plates that can be joined to something. */
   joinable: readonly string[];
 }
 
-/** Lines are pulled on sheets of cabling, and of routing, where each has a subnet. */
+/** A plate that lines can be pulled out of, and the device whose ports it opens: a place has none of its own. */
+export interface Pullable {
+  device: Device | null;
+}
+
+/** Devices are put on sheets of cabling and of routing; the others follow from them. */
 export const drawsOn = ({ projection }: Pick<Sheet, 'projection'>): boolean =>
   projection === 'cabling' || projection === 'routing';
 
@@ -43,7 +49,6 @@ export function useDrawing(
   const { onAsk } = useWorkspace();
   const [renaming, setRenaming] = useState<Renaming | null>(null);
   const setFresh = useFresh(setRenaming);
-  const draws = drawsOn(sheet);
   const showDrawn = useCallback(
     (ids: string[]): void => {
       const [first] = ids;
@@ -67,11 +72,12 @@ export function useDrawing(
   const stamping = useStamp(scene, network, sheet.scopeId, put);
   const lines = useLines(sheet, scene, acts, showDrawn);
   const pullable = useCallback(
-    (plate: Plate): Device | null => {
-      const joins = canEdit && draws && plate.deviceIds.length > 0;
-      return joins ? network.get('device', plate.deviceIds[0] ?? null) : null;
+    (plate: Plate): Pullable | null => {
+      const end = canEdit ? endOfPlate(plate) : null;
+      if (end === null || 'provider' in end) return null;
+      return { device: 'deviceId' in end ? network.get('device', end.deviceId) : null };
     },
-    [canEdit, draws, network],
+    [canEdit, network],
   );
   const joinable = useMemo(
     () => plates.filter((plate) => pullable(plate) !== null).map((plate) => plate.id),

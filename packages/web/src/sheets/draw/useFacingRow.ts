@@ -3,11 +3,13 @@ import type { Plate, Point, Scene, Side } from '@visograph/core/sheets';
 import { useReactFlow } from '@xyflow/react';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { facing } from './PortRow.tsx';
+import type { Pullable } from './useDrawing.ts';
 
 /** The plate whose ports are open, and along which of its sides. */
 export interface FacingRow {
   plate: Plate;
-  device: Device;
+  /** Null: a place, which has no ports of its own. */
+  device: Device | null;
   side: Side;
 }
 
@@ -23,7 +25,7 @@ export function useFacingRow(
   scene: Scene,
   open: boolean,
   chosenIds: readonly string[],
-  pullable: (plate: Plate) => Device | null,
+  pullable: (plate: Plate) => Pullable | null,
 ): {
   row: FacingRow | null;
   look: (at: Point) => void;
@@ -82,10 +84,10 @@ export function useFacingRow(
   const row = useMemo((): FacingRow | null => {
     if (!open) return null;
     const plate = (hovered === null ? null : scene.plates.find(({ id }) => id === hovered.id)) ?? chosen;
-    const device = plate === null ? null : pullable(plate);
-    if (plate === null || device === null) return null;
+    const pulled = plate === null ? null : pullable(plate);
+    if (plate === null || pulled === null) return null;
     const side = plate.id === hovered?.id ? hovered.side : chosenSide;
-    return side === null ? null : { plate, device, side };
+    return side === null ? null : { plate, device: pulled.device, side };
   }, [open, hovered, chosen, chosenSide, scene, pullable]);
   useEffect(() => {
     shown.current = row?.plate.id ?? null;

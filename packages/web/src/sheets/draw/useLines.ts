@@ -1,46 +1,38 @@
-import { routedLine, type RoutedWish } from '@visograph/core/addressing';
-import { applyChanges, diffOf, type Change } from '@visograph/core/change';
+import { applyChanges, type Change } from '@visograph/core/change';
 import {
-  joinAll,
-  joinDevices,
   lineEnds,
   lineOtherwise,
   lineSort,
   modelsAtEnd,
   takeLineBack,
-  type JoinAttempt,
-  type JoinedLine,
-  type JoinWish,
+  type CircuitEnd,
 } from '@visograph/core/cabling';
-import {
-  compareNames,
-  isFree,
-  modelTitle,
-  type CatalogueModel,
-  type Device,
-  type Network,
-  type Sheet,
-} from '@visograph/core/model';
+import { isFree, type CatalogueModel, type Device, type Network, type Sheet } from '@visograph/core/model';
 import { drawnAs, type Plate, type Point, type Scene } from '@visograph/core/sheets';
 import { useCallback, useMemo, useState } from 'react';
 import { useProject } from '../../data/project.tsx';
 import type { SheetActs } from '../useSheetActs.ts';
+import {
+  askFor,
+  endOfPlate,
+  lineText,
+  makeLine,
+  makeLines,
+  type LineAsk,
+  type LineManner,
+} from './lineAsk.ts';
 import type { PullFrom } from './usePulling.ts';
-
-/** Where subnets of links come from while there is no pool yet. */
-const usualPool = '10.0.0.0/24';
 
 /** A line that has just been pulled: it can be made otherwise, kept, or taken back. */
 export interface OpenLine {
   /** The same for as long as it is made otherwise. */
   key: string;
-  wish: JoinWish;
-  /** On a sheet of routing: where its subnet comes from. */
-  routed: RoutedWish | null;
+  ask: LineAsk;
   made: readonly Change[];
   /** What was made along with it: a new device at its end. */
   along: readonly Change[];
-  cableIds: readonly string[];
+  /** Cables or circuits. */
+  lineIds: readonly string[];
 }
 /** The far end of a line is asked for: what can stand there. */
 export interface OpenEnd {
@@ -57,57 +49,26 @@ export interface Lines {
   /** What letting go over a plate would come to: said beside the pointer. */
   preview: (from: PullFrom, over: string | null) => { text: string; ok: boolean };
   letGo: (from: PullFrom, over: string | null, at: Point) => void;
-  /** Joins the plates of a line that is open to a device, or to a new one of a model. */
-  joinTo: (deviceId: string) => void;
+  /** Joins the plates of a line that is open to a device, place or provider, or to a new device of a model. */
+  joinTo: (to: CircuitEnd) => void;
   joinNew: (modelId: string) => void;
   askEnd: (plateIds: readonly string[], portId?: string | null) => void;
   /** Makes the line that is open otherwise; gives why not. */
-  otherwise: (wish: JoinWish, routed?: RoutedWish) => string | null;
+  otherwise: (ask: LineAsk) => string | null;
   keep: () => void;
   takeBack: () => void;
   /** Models that can stand at the end that is open. */
   models: readonly CatalogueModel[];
 }
 
-/** As many lines of two routers as are wished, each with a subnet, as one step. */
-function routedAll(network: Network, wishes: readonly JoinWish[], how: RoutedWish): JoinAttempt {
-  let last: JoinAttempt = { ok: false, why: 'Choose what is to be joined first.' };
-  let staged = network;
-  const made: Change[] = [];
-  const lines: JoinedLine[] = [];
-  for (const wish of wishes) {
-    last = routedLine(staged, wish, how);
-    if (!last.ok) return last;
-    staged = last.network;
-    made.push(...last.changes);
-    lines.push(...last.lines);
-  }
-  if (!last.ok) return last;
-  const changes = diffOf(network, staged, made);
-  return { ...last, changes, made: changes, lines, network: staged };
-}
-
-/** "gi1/2 to gi1/1, Cat 6A RJ45, C-00003": what joins, as it would be or is. */
-export function lineText(network: Network, cableId: string | null, count: number): string {
-  const cable = network.get('cable', cableId);
-  if (cable === null) return '';
-  const port = (id: string | null): string => {
-    const [address] = network.find('addressesByPort', id ?? '');
-    return [network.get('port', id)?.name, address?.address].filter(Boolean).join(' ');
-  };
-  const type = network.get('model', cable.typeId);
-  return [
-    `${port(cable.aPortId)} to ${port(cable.bPortId)}`,
-    type === null ? 'cable not known yet' : modelTitle(type),
-    count > 1 ? `${cable.label} and ${count - 1} more` : cable.label,
-  ].join(', ');
-}
-
 const devicesOf = (network: Network, plate: Plate | undefined): Device[] =>
   (plate?.deviceIds ?? []).flatMap((id) => network.get('device', id) ?? []);
 
+const sameEnd = (a: CircuitEnd, b: CircuitEnd): boolean => JSON.stringify(a) === JSON.stringify(b);
+
 /**
- * Lines that are pulled on a sheet of cabling: previewed, made at once, made otherwise, taken back.
+ * Lines that are pulled on a sheet: previewed, made at once, made otherwise, taken back. What a line is follows from
+ * the sheet: a cable, a routed link, a link with its VLANs, a circuit.
  *
  * @param onDrawn a device was drawn at the end of one
  */
@@ -121,69 +82,65 @@ export function useLines(
   const { network } = view;
   const [line, setLine] = useState<OpenLine | null>(null);
   const [end, setEnd] = useState<OpenEnd | null>(null);
-  /** Where the next subnet comes from on a sheet of routing: as it was last said. */
-  const [said, setSaid] = useState<RoutedWish | null>(null);
-  const how = useMemo((): RoutedWish | null => {
-    if (sheet.projection !== 'routing') return null;
-    const pools = [...network.all('prefix')]
-      .filter((row) => row.role === 'pool' && row.vrfId === sheet.vrfId)
-      .map((row) => row.prefix)
-      .sort(compareNames);
-    const { linksFrom = pools[0] ?? usualPool, length = 31 } = said ?? {};
-    return { vrfId: sheet.vrfId, linksFrom, length };
-  }, [sheet.projection, sheet.vrfId, network, said]);
-  const joined = useCallback(
-    (on: Network, wishes: readonly JoinWish[]): JoinAttempt =>
-      how === null ? joinAll(on, wishes) : routedAll(on, wishes, how),
-    [how],
-  );
+  const [said, setSaid] = useState<LineManner>({ routed: null, provider: null });
   const plateOf = useCallback((id: string | null) => scene.plates.find((plate) => plate.id === id), [scene]);
   const refuse = useCallback((text: string) => sync.announce({ tone: 'bad', text }), [sync]);
 
-  const wishesFor = useCallback(
-    (from: PullFrom, deviceId: string): JoinWish[] =>
+  const asksFor = useCallback(
+    (from: PullFrom, to: CircuitEnd): LineAsk[] =>
       from.plateIds.flatMap((id) => {
-        const [device] = devicesOf(network, plateOf(id));
+        const plate = plateOf(id);
+        const near = plate === undefined ? null : endOfPlate(plate);
         // Let go over one of those that are chosen, the others are joined to it.
-        const itself = device?.id === deviceId && from.plateIds.length > 1;
-        if (device === undefined || itself) return [];
-        return [{ aDeviceId: device.id, bDeviceId: deviceId, aPortId: from.portId }];
+        if (near === null || (sameEnd(near, to) && from.plateIds.length > 1)) return [];
+        return [askFor(network, sheet, [near, to], from.portId, said)];
       }),
-    [network, plateOf],
+    [network, plateOf, sheet, said],
   );
   /** Why nothing can be joined to a plate; null where something can. */
   const shut = useCallback((from: PullFrom, plate: Plate): string | null => {
-    if (from.plateIds.length === 1 && from.plateIds[0] === plate.id && plate.deviceIds.length === 1)
+    const one = plate.form === 'place' || plate.deviceIds.length === 1;
+    if (from.plateIds.length === 1 && from.plateIds[0] === plate.id && one)
       return `${plate.name} cannot be connected to itself: let go on another plate.`;
     if (plate.locked) return `${plate.name} is locked on this sheet. Unlock it first.`;
-    if (plate.deviceIds.length === 0) return `${plate.name} is no device: a cable needs a port at both ends.`;
+    if (endOfPlate(plate) === null) return `${plate.name} is no device: a cable needs a port at both ends.`;
     return null;
   }, []);
-  const commitJoined = useCallback(
-    (wishes: readonly JoinWish[]): boolean => {
-      const made = joined(network, wishes);
-      if (!made.ok) {
-        refuse(made.why);
-        return false;
-      }
-      if (!acts.commit({ changes: made.changes, sentence: made.sentence })) return false;
-      const [only] = wishes;
-      setEnd(null);
-      setLine(
-        wishes.length === 1 && only !== undefined
-          ? {
-              wish: only,
-              key: made.lines[0]?.cableId ?? '',
-              routed: how,
-              made: made.made,
-              along: [],
-              cableIds: made.lines.map((one) => one.cableId),
-            }
-          : null,
-      );
-      return true;
+  const openLine = useCallback(
+    (
+      asks: readonly LineAsk[],
+      made: readonly Change[],
+      lineIds: readonly string[],
+      along: readonly Change[],
+    ) => {
+      const [ask] = asks;
+      const only = ask !== undefined && asks.length === 1;
+      setLine(only ? { ask, key: lineIds[0] ?? '', made, along, lineIds } : null);
     },
-    [network, acts, refuse, joined, how],
+    [],
+  );
+  const commitJoined = useCallback(
+    (asks: readonly LineAsk[]): void => {
+      const made = makeLines(network, asks);
+      if (!made.ok) return refuse(made.why);
+      if (!acts.commit({ changes: made.changes, sentence: made.sentence })) return;
+      setEnd(null);
+      openLine(
+        asks,
+        made.made,
+        made.lines.map((one) => one.lineId),
+        [],
+      );
+    },
+    [network, acts, refuse, openLine],
+  );
+  /** The devices among which the end of a line over a plate is chosen; none where the plate is one end. */
+  const among = useCallback(
+    (plate: Plate): Device[] => {
+      const devices = plate.form === 'place' ? [] : devicesOf(network, plate);
+      return devices.length > 1 ? devices : [];
+    },
+    [network],
   );
 
   const preview: Lines['preview'] = useCallback(
@@ -191,21 +148,19 @@ export function useLines(
       const plate = plateOf(over);
       if (plate === undefined) return { text: 'let go for what stands at the other end', ok: true };
       const why = shut(from, plate);
-      if (why !== null) return { text: why, ok: false };
-      const [device, second] = devicesOf(network, plate);
-      if (device === undefined) return { text: '', ok: false };
-      if (second !== undefined) return { text: `let go to choose one of ${plate.name}`, ok: true };
-      const wishes = wishesFor(from, device.id);
-      const made = joined(network, wishes);
+      const to = endOfPlate(plate);
+      if (why !== null || to === null) return { text: why ?? '', ok: false };
+      if (among(plate).length > 0) return { text: `let go to choose one of ${plate.name}`, ok: true };
+      const made = makeLines(network, asksFor(from, to));
       if (!made.ok) return { text: made.why, ok: false };
       const [first] = made.lines;
-      const said =
-        wishes.length > 1
-          ? `${wishes.length} lines`
-          : lineText(made.network, first?.cableId ?? null, made.lines.length);
-      return { text: `let go on ${plate.name}: ${said}`, ok: true };
+      const text =
+        from.plateIds.length > 1 || first === undefined
+          ? `${made.lines.length} lines`
+          : lineText(made.network, first, made.lines.length);
+      return { text: `let go on ${plate.name}: ${text}`, ok: true };
     },
-    [network, plateOf, shut, wishesFor, joined],
+    [network, plateOf, shut, asksFor, among],
   );
   const letGo: Lines['letGo'] = useCallback(
     (from, over, at) => {
@@ -217,12 +172,12 @@ export function useLines(
       }
       const why = shut(from, plate);
       if (why !== null) return refuse(why);
-      const devices = devicesOf(network, plate);
-      const [device] = devices;
-      if (devices.length > 1) return setEnd({ from, at, among: devices.map(({ id }) => id) });
-      if (device !== undefined) commitJoined(wishesFor(from, device.id));
+      const several = among(plate);
+      if (several.length > 0) return setEnd({ from, at, among: several.map(({ id }) => id) });
+      const to = endOfPlate(plate);
+      if (to !== null) commitJoined(asksFor(from, to));
     },
-    [canEdit, plateOf, shut, refuse, network, commitJoined, wishesFor],
+    [canEdit, plateOf, shut, refuse, commitJoined, asksFor, among],
   );
 
   const far = useMemo(() => {
@@ -249,8 +204,8 @@ export function useLines(
     preview,
     letGo,
     models,
-    joinTo: (deviceId) => {
-      if (end !== null) commitJoined(wishesFor(end.from, deviceId));
+    joinTo: (to) => {
+      if (end !== null) commitJoined(asksFor(end.from, to));
     },
     joinNew: (modelId) => {
       if (end === null) return;
@@ -264,23 +219,19 @@ export function useLines(
       const [deviceId] = drawn.deviceIds;
       const staged = applyChanges(network, drawn.set.changes);
       if (deviceId === undefined || !staged.ok) return;
-      const wishes = wishesFor(end.from, deviceId);
-      const made = joined(staged.network, wishes);
+      const asks = asksFor(end.from, { deviceId });
+      const made = makeLines(staged.network, asks);
       if (!made.ok) return refuse(made.why);
       const changes = [...drawn.set.changes, ...made.changes];
       if (!acts.commit({ changes, sentence: `${drawn.set.sentence} and joined it` })) return;
       onDrawn([deviceId]);
       setEnd(null);
-      const [only] = wishes;
-      if (only !== undefined && wishes.length === 1)
-        setLine({
-          wish: only,
-          key: made.lines[0]?.cableId ?? '',
-          routed: how,
-          made: made.made,
-          along: drawn.set.changes,
-          cableIds: made.lines.map((one) => one.cableId),
-        });
+      openLine(
+        asks,
+        made.made,
+        made.lines.map((one) => one.lineId),
+        drawn.set.changes,
+      );
     },
     askEnd: (plateIds, portId = null) => {
       const [plate] = plateIds.map(plateOf);
@@ -289,23 +240,15 @@ export function useLines(
       setLine(null);
       setEnd({ from: { plateIds, portId, at }, at: null, among: null });
     },
-    otherwise: (wish, routed) => {
+    otherwise: (ask) => {
       if (line === null) return null;
-      const other = line.routed === null ? null : (routed ?? line.routed);
-      const made = lineOtherwise(network, line.made, (without) =>
-        other === null ? joinDevices(without, wish) : routedLine(without, wish, other),
-      );
+      const made = lineOtherwise(network, line.made, (without) => makeLine(without, ask));
       if (!made.ok) return made.why;
       if (made.changes.length > 0 && !acts.commit({ changes: made.changes, sentence: made.sentence }))
         return null;
-      setSaid(other);
-      setLine({
-        ...line,
-        wish,
-        routed: other,
-        made: made.made,
-        cableIds: made.lines.map((one) => one.cableId),
-      });
+      if (ask.sort === 'routed') setSaid({ ...said, routed: ask.how });
+      if (ask.sort === 'circuit') setSaid({ ...said, provider: ask.wish.provider ?? null });
+      setLine({ ...line, ask, made: made.made, lineIds: made.lines.map((one) => one.lineId) });
       return null;
     },
     keep: () => {

@@ -1,4 +1,4 @@
-import type { Device, Sheet } from '@visograph/core/model';
+import type { Sheet } from '@visograph/core/model';
 import { dragScene, type Box, type Plate, type Point, type Scene } from '@visograph/core/sheets';
 import { Panel, useReactFlow } from '@xyflow/react';
 import {
@@ -22,6 +22,7 @@ import type { Moved } from './acts/moved.ts';
 import { PortRow } from '../draw/PortRow.tsx';
 import { PullNote } from '../draw/PullNote.tsx';
 import { StampGhosts } from '../draw/StampGhosts.tsx';
+import type { Pullable } from '../draw/useDrawing.ts';
 import { useFacingRow } from '../draw/useFacingRow.ts';
 import type { Lines } from '../draw/useLines.ts';
 import { usePulling } from '../draw/usePulling.ts';
@@ -106,7 +107,7 @@ interface Props {
   /** What is being drawn: a model in hand, lines that are pulled. */
   stamping: Stamping;
   lines: Lines;
-  pullable: (plate: Plate) => Device | null;
+  pullable: (plate: Plate) => Pullable | null;
   power: boolean;
   renaming: Renaming | null;
   setRenaming: (renaming: Renaming | null) => void;
@@ -262,6 +263,7 @@ export function SheetCanvas(props: Props): ReactNode {
             <PortRow
               key={facingRow.row.plate.id}
               network={network}
+              name={facingRow.row.plate.name}
               device={facingRow.row.device}
               box={facingRow.row.plate.box}
               side={facingRow.row.side}
