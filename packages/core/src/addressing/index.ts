@@ -4,6 +4,7 @@ export * from './commands/allocate.ts';
 export * from './commands/interfaces.ts';
 export * from './commands/numberDrawn.ts';
 export * from './commands/planSite.ts';
+export * from './commands/portAddress.ts';
 export * from './commands/renumber.ts';
 export * from './commands/transit.ts';
 export * from './exchange/addressRows.ts';

@@ -34,3 +34,30 @@ export function managementAddressOf(network: Network, device: Device): string | 
   const read = best === null ? null : parseInterface(best.row.address);
   return read === null ? null : formatIp(read.address);
 }
+
+/** A port that carries data between devices. */
+export const carriesData = (port: Port): boolean =>
+  port.form === 'physical' && (port.role === 'network' || port.role === 'uplink');
+const configured = 3;
+
+/**
+ * The port by which a device is managed: a management port, a loopback or the one VLAN interface that has an address,
+ * the management port, its only data port, a loopback.
+ */
+export function managementPort(network: Network, ports: readonly Port[]): Port | null {
+  const addressed = ports
+    .filter(
+      (port) => rankOfManagement(port) < configured && network.find('addressesByPort', port.id).length > 0,
+    )
+    .sort((a, b) => rankOfManagement(a) - rankOfManagement(b));
+  const [best] = addressed;
+  const certain = best !== undefined && (best.form !== 'vlan' || addressed.length === 1);
+  const data = ports.filter(carriesData);
+  return (
+    (certain ? best : undefined) ??
+    ports.find((port) => port.role === 'management') ??
+    (data.length === 1 ? data[0] : undefined) ??
+    ports.find((port) => port.form === 'loopback') ??
+    null
+  );
+}

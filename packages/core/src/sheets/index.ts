@@ -4,6 +4,7 @@ export * from './commands/sheets.ts';
 export * from './exchange/graphs.ts';
 export * from './exchange/topology.ts';
 export * from './graph/chips.ts';
+export * from './graph/endPorts.ts';
 export { mostDevices } from './graph/containers.ts';
 export * from './graph/manners.ts';
 export * from './graph/medium.ts';

@@ -145,7 +145,8 @@ function build(network: Network): Bridging {
     const run = traceRun(network, portId);
     const to = run.ends === 'port' && run.to !== portId ? run.to : null;
     far.set(portId, to);
-    if (to !== null) far.set(to, portId);
+    // A run that begins at a panel is half of one: seen from its end it leads on.
+    if (to !== null && network.get('port', portId)?.leadsToId == null) far.set(to, portId);
     return to;
   };
   return { bridges, ports: [...byKey.values()], byMember, farOf };

@@ -12,6 +12,7 @@ const keys: readonly [string, string][] = [
   ['M', 'Models to be put on a sheet: drag, stamp, or Enter'],
   ['T', 'Trace the run of the selected port or cable'],
   ['E', 'Edit the name of what is selected, where it is drawn'],
+  ['D', 'Edit the facts of what is chosen on a sheet: model, place, address, ports, VLANs'],
   ['Ctrl+Z  Ctrl+Shift+Z', 'Undo and redo your own steps'],
   ['\\', 'Show or hide the record'],
   ['=', 'Show or hide the data strip below a drawing'],

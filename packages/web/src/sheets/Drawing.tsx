@@ -21,6 +21,8 @@ import { Blank } from './draw/Blank.tsx';
 import { LinePanels } from './draw/LinePanels.tsx';
 import { drawsOn, useDrawing } from './draw/useDrawing.ts';
 import { TypedPanel } from './draw/TypedPanel.tsx';
+import { FactsPanel } from './facts/FactsPanel.tsx';
+import { factOfLine, useFacts } from './facts/useFacts.ts';
 import { Board, Stage, Waiting } from './stage.tsx';
 import { useChosenOnSheet } from './surface/acts/useChosenOnSheet.ts';
 import { useSheetLight } from './surface/acts/useSheetLight.ts';
@@ -99,13 +101,15 @@ export function Drawing({
           ),
     [previewed, lit, scene, network],
   );
+  const { facts, openPlates, openLink, close: closeFacts } = useFacts(scene);
   const linkActs = useMemo<LinkActs>(
     () => ({
       choose: (link: SceneLink | SceneStub) => select({ kind: link.kind, id: link.cableIds[0] ?? '' }),
+      facts: (link: SceneLink, part) => canEdit && openLink(link, part),
       slide: acts.slide,
       bend: acts.bend,
     }),
-    [acts, select],
+    [acts, select, canEdit, openLink],
   );
   const { plates, markIds, around } = useChosenOnSheet(scene, chosen);
   const { stamping, lines, renaming, setRenaming, pullable, joinable } = useDrawing(sheet, scene, acts, {
@@ -119,6 +123,11 @@ export function Drawing({
     if (marks.length > 0) setWanted(marks.map(markNodeId));
     if ((copied()?.deviceIds.length ?? 0) > 0) setAsking('paste');
   };
+  const editFacts = (): void => {
+    const own = plates.filter((plate) => plate.deviceIds.length > 0 && plate.form !== 'place');
+    if (own.length > 0) openPlates(own.map(({ id }) => id));
+    else if (heldLink !== null) openLink(heldLink, 'middle');
+  };
   const keys = useMemo(
     (): Record<string, () => void> => ({
       '.': () => setShowOpen((open) => !open),
@@ -126,6 +135,7 @@ export function Drawing({
       ...(canEdit
         ? {
             Delete: () => chosen.length > 0 && setAsking('delete'),
+            d: editFacts,
             'Ctrl+c': () => acts.copy(plates, markIds),
             'Ctrl+v': paste,
             'Ctrl+a': () =>
@@ -136,9 +146,9 @@ export function Drawing({
           }
         : {}),
     }),
-    // `paste` reads nothing that is not listed.
+    // `paste` and `editFacts` read nothing that is not listed.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-    [canEdit, mayEdit, draws, chosen, acts, plates, markIds, scene],
+    [canEdit, mayEdit, draws, chosen, acts, plates, markIds, scene, heldLink],
   );
   useKeysHere(keys);
   const arranged = plan.arranged || [...plan.links.values()].some((link) => link.bends.length > 0);
@@ -210,13 +220,21 @@ export function Drawing({
             onChosen={setChosen}
             onMoved={acts.keepMoved}
             onOpenPlate={openPlate}
+            onPlateLine={(plate, line) =>
+              openPlates(
+                [plate.id],
+                factOfLine(network, network.get('device', plate.deviceIds[0] ?? null), plate.lines[line]),
+              )
+            }
             onPickPlate={(plate) => {
               lines.keep();
+              closeFacts();
               pickPlate(plate);
             }}
             onPickMark={(id) => select({ kind: 'mark', id })}
             onPickNothing={() => {
               lines.keep();
+              closeFacts();
               select(null);
             }}
             onOpenMark={(id) => {
@@ -238,6 +256,7 @@ export function Drawing({
           >
             {pages !== null && <PageFrames pages={pages} size={sheet.page.size} />}
             <LinePanels lines={lines} network={network} scene={scene} />
+            {facts !== null && canEdit && <FactsPanel facts={facts} scene={scene} onClose={closeFacts} />}
           </SheetCanvas>
           {typedOpen && mayEdit && (
             <TypedPanel
@@ -257,6 +276,7 @@ export function Drawing({
               markIds={markIds}
               acts={acts}
               onJoin={joinable.length === 0 ? null : () => lines.askEnd(joinable)}
+              onFacts={editFacts}
               onDelete={() => setAsking('delete')}
               onGroup={(members) => {
                 const ids = new Set(members);

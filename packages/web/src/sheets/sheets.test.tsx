@@ -64,6 +64,7 @@ function Bench({ chosen = [], of = quay }: { chosen?: readonly string[]; of?: Sh
         onGroup={() => undefined}
         onJoin={null}
         onApart={() => undefined}
+        onFacts={() => undefined}
       />
       {asking && (
         <DeleteAsk sheet={sheet} plates={picked} markIds={[]} acts={acts} onClose={() => setAsking(false)} />

@@ -11,7 +11,7 @@ import { roles } from '../../model/values/roles.ts';
 import { newId } from '../../model/values/ids.ts';
 import { macOf } from '../../model/values/mac.ts';
 import type { Network } from '../../model/network/network.ts';
-import { addressesOf, rankOfManagement } from '../management.ts';
+import { addressesOf, carriesData, managementPort } from '../management.ts';
 import { prefixOf } from '../plan.ts';
 
 /** A device as a list leaves it, with the ports it has then. */
@@ -43,35 +43,10 @@ export const noNet: Net = { changes: [], said: '', portId: null, mac: null, kept
 export const keptAs = { address: 'Management address', mac: 'MAC address' } as const;
 
 const hostOf = (row: Address): string => row.address.slice(0, row.address.indexOf('/'));
-const isData = (port: Port): boolean =>
-  port.form === 'physical' && (port.role === 'network' || port.role === 'uplink');
-const configured = 3;
 
 /** Whether a device can be managed by the interface of a VLAN: what forwards or protects, with several ports. */
 const takesVlan = ({ device, ports }: Managed): boolean =>
-  ['forwarding', 'protection'].includes(roles[device.role].family) && ports.filter(isData).length > 1;
-
-/**
- * The port by which a device is managed: a management port, a loopback or the one VLAN interface that has an address,
- * the management port, its only data port, a loopback.
- */
-function portFor(network: Network, { ports }: Managed): Port | null {
-  const addressed = ports
-    .filter(
-      (port) => rankOfManagement(port) < configured && network.find('addressesByPort', port.id).length > 0,
-    )
-    .sort((a, b) => rankOfManagement(a) - rankOfManagement(b));
-  const [best] = addressed;
-  const certain = best !== undefined && (best.form !== 'vlan' || addressed.length === 1);
-  const data = ports.filter(isData);
-  return (
-    (certain ? best : undefined) ??
-    ports.find((port) => port.role === 'management') ??
-    (data.length === 1 ? data[0] : undefined) ??
-    ports.find((port) => port.form === 'loopback') ??
-    null
-  );
-}
+  ['forwarding', 'protection'].includes(roles[device.role].family) && ports.filter(carriesData).length > 1;
 
 /** The subnet that holds an address, in the one table that has such; null where none has, or several have. */
 function subnetAround(network: Network, address: IpAddress): Prefix | null {
@@ -125,7 +100,8 @@ function placed(
   const own = new Map(managed.ports.map((port) => [port.id, port]));
   const holders = network.find('addressesByHost', host);
   const mine = holders.find((row) => row.portId !== null && own.has(row.portId));
-  const there = mine === undefined ? portFor(network, managed) : (own.get(mine.portId ?? '') ?? null);
+  const there =
+    mine === undefined ? managementPort(network, managed.ports) : (own.get(mine.portId ?? '') ?? null);
   const subnet = subnetAround(network, read.address);
   const port = there ?? newPortFor(network, managed, subnet);
   if (port === null) return { why: 'none of its ports is for management', wantsVlan: takesVlan(managed) };
@@ -157,7 +133,7 @@ function ownerOf(network: Network, portId: string | null): string {
 
 /** The port that a MAC address alone belongs to: the management port, else the only one that carries data. */
 function macPort(ports: readonly Port[]): Port | null {
-  const data = ports.filter(isData);
+  const data = ports.filter(carriesData);
   return ports.find((port) => port.role === 'management') ?? (data.length === 1 ? (data[0] ?? null) : null);
 }
 

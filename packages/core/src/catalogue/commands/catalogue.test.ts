@@ -13,7 +13,7 @@ import { readExchange } from '../../exchange/read.ts';
 import { writeExchange } from '../../exchange/write.ts';
 import { Network as Networks } from '../../model/network/network.ts';
 import { deviceNamed, networkOf, rackNamed, smallRoom } from '../../testing/testNetwork.ts';
-import { changeModel } from './changeModel.ts';
+import { changeModel, changeModels } from './changeModel.ts';
 import { deleteDevice } from '../../racks/commands/devices.ts';
 import { addKit, kitContents, kitText, placeKit } from './kits.ts';
 import { deleteModel, draftModel, keepModel, modelProblems, modelWords, shareModel } from './models.ts';
@@ -303,6 +303,26 @@ describe('changing the model of a device', () => {
     const after = made(network, change.attempt.ok ? change.attempt.set : null);
     expect(after.findOne('cableByLabel', 'kq-00001')).toMatchObject({ aPortId: null });
     expect(change.attempt.ok && change.attempt.set.sentence).toContain('3 cables hang loose');
+  });
+
+  test('several at once: one step, cables between them counted at both ends; none of them changed is said', () => {
+    const network = start();
+    const both = ['acc', 'far'].map((name) => deviceNamed(network, name));
+    const change = changeModels(network, both, model(network, 'Norvane AX-2424P'));
+    expect([change.stay.length, change.move.length, change.lost.length]).toEqual([2, 4, 0]);
+    if (!change.attempt.ok) throw new Error(change.attempt.why);
+    expect(change.attempt.set.sentence).toBe('Changed the model of 2 devices to Norvane AX-2424P');
+    const after = made(network, change.attempt.set);
+    expect(both.map(({ id }) => portsOf(after, id).length)).toEqual([29, 29]);
+    expect(
+      [...after.all('cable')].every(({ aPortId, bPortId }) => aPortId !== null && bPortId !== null),
+    ).toBe(true);
+    const again = changeModels(
+      after,
+      both.map(({ name }) => deviceNamed(after, name)),
+      model(after, 'Norvane AX-2424P'),
+    );
+    expect(again.attempt).toMatchObject({ ok: false, why: 'They are Norvane AX-2424P already.' });
   });
 
   test('a model that is too high for its place is refused with the reason', () => {

@@ -1,4 +1,6 @@
+import { applyChanges } from '../../change/apply.ts';
 import { create, update, type Change } from '../../change/change.ts';
+import { diffOf } from '../../change/diff.ts';
 import { removal } from '../../change/removal.ts';
 import type { Cable } from '../../model/kinds/lines/cable.ts';
 import type { CatalogueModel } from '../../model/kinds/equipment/catalogueModel.ts';
@@ -9,7 +11,7 @@ import type { Network } from '../../model/network/network.ts';
 import { isCage } from '../../model/network/plugs.ts';
 import { cableAt, portsOf } from '../../model/network/ports.ts';
 import { portsFromModel, portsFromModule } from '../modelPorts.ts';
-import { judged, type Attempt } from '../../commands/attempt.ts';
+import { judged, refuse, type Attempt } from '../../commands/attempt.ts';
 
 /** What becomes of one port that has a cable, when the device gets another model. */
 export interface PortMove {
@@ -159,6 +161,42 @@ export function changeModel(network: Network, device: Device, model: CatalogueMo
     portsAfter: fresh.length,
     attempt: judged(network, made, `Changed the model of ${device.name} to ${modelTitle(model)}${loose}`),
   };
+}
+
+/** What giving several devices another model would do, all in one step. */
+export type ModelsChange = Omit<ModelChange, 'portsBefore' | 'portsAfter'>;
+
+/** Gives several devices another model, each on what the ones before it left. */
+export function changeModels(
+  network: Network,
+  devices: readonly Device[],
+  model: CatalogueModel,
+): ModelsChange {
+  const others = devices.filter((device) => device.modelId !== model.id);
+  const [only] = others;
+  if (only === undefined)
+    return { stay: [], move: [], lost: [], attempt: refuse(`They are ${modelTitle(model)} already.`) };
+  if (others.length === 1) return changeModel(network, only, model);
+  const all: ModelsChange = { stay: [], move: [], lost: [], attempt: refuse('') };
+  let staged = network;
+  const touched: Change[] = [];
+  for (const { id } of others) {
+    const device = staged.get('device', id);
+    if (device === null) continue;
+    const { stay, move, lost, attempt } = changeModel(staged, device, model);
+    const applied = attempt.ok ? applyChanges(staged, attempt.set.changes) : null;
+    if (!attempt.ok) return { ...all, attempt };
+    if (applied?.ok !== true) return { ...all, attempt: refuse(`${device.name} cannot be changed.`) };
+    staged = applied.network;
+    touched.push(...attempt.set.changes);
+    all.stay.push(...stay);
+    all.move.push(...move);
+    all.lost.push(...lost);
+  }
+  const loose = all.lost.length;
+  const hang = loose === 0 ? '' : `; ${loose} ${loose === 1 ? 'cable hangs' : 'cables hang'} loose`;
+  const sentence = `Changed the model of ${others.length} devices to ${modelTitle(model)}${hang}`;
+  return { ...all, attempt: judged(network, diffOf(network, staged, touched), sentence) };
 }
 
 /** What of a port is configured and not built. */

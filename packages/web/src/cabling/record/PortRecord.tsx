@@ -68,6 +68,7 @@ export function PortRecord({ port }: { port: Port }): ReactNode {
         <Facts>
           <dt>Device</dt>
           <dd>{device !== null && <Goto to={{ kind: 'device', id: device.id }}>{device.name}</Goto>}</dd>
+          <EditableFact kind="port" row={port} field="name" optional={false} />
           <dt>Where</dt>
           <dd>{device === null ? '' : whereIs(network, device)}</dd>
           <dt>Speed</dt>

@@ -4,6 +4,7 @@ import {
   type Box,
   type Point,
   type Scene,
+  type SceneLabel,
   type SceneLink,
   type SceneStub,
 } from '@visograph/core/sheets';
@@ -13,6 +14,7 @@ import { memo, useMemo, useState, type PointerEvent as ReactPointerEvent, type R
 import { styled } from 'styled-components';
 import { useTheme } from '../../theme/theme.tsx';
 import { useGradually } from './acts/useGradually.ts';
+import type { LinkPart } from '../facts/LinkFacts.tsx';
 import { detailAt } from './sheetNodes.tsx';
 
 const Layer = styled.svg`
@@ -25,6 +27,9 @@ const Layer = styled.svg`
   .hit {
     pointer-events: stroke;
     cursor: default;
+  }
+  .written {
+    pointer-events: all;
   }
 `;
 const Handles = styled.svg`
@@ -44,6 +49,8 @@ const Handles = styled.svg`
 export type SlidLabel = 'aLabel' | 'bLabel' | 'middleLabel';
 export interface LinkActs {
   choose: (link: SceneLink | SceneStub) => void;
+  /** Opens what is written at a part of a link, to be edited there. */
+  facts: (link: SceneLink, part: LinkPart) => void;
   slide: (link: SceneLink, label: SlidLabel, by: Point) => void;
   bend: (link: SceneLink, bends: Point[]) => void;
 }
@@ -53,13 +60,23 @@ const LinkView = memo(function LinkView({
   selected,
   labels,
   choose,
+  facts,
 }: {
   link: SceneLink;
   selected: boolean;
   labels: boolean;
   choose: LinkActs['choose'];
+  facts: LinkActs['facts'];
 }): ReactNode {
   const { tokens } = useTheme();
+  const written: readonly (readonly [LinkPart, SceneLabel | null])[] =
+    selected || labels
+      ? [
+          ['a', link.a.label],
+          ['b', link.b.label],
+          ['middle', link.label],
+        ]
+      : [];
   return (
     <g data-link={link.id}>
       <LinkShape link={link} tokens={tokens} selected={selected} labels={selected || labels} />
@@ -70,9 +87,24 @@ const LinkView = memo(function LinkView({
         stroke="transparent"
         strokeWidth={10}
         onClick={() => choose(link)}
+        onDoubleClick={() => facts(link, 'middle')}
       >
         <title>{link.spoken}</title>
       </path>
+      {written.map(
+        ([part, label]) =>
+          label !== null && (
+            <rect
+              key={part}
+              className="hit written"
+              data-part={part}
+              {...label.box}
+              fill="transparent"
+              onClick={() => choose(link)}
+              onDoubleClick={() => facts(link, part)}
+            />
+          ),
+      )}
     </g>
   );
 });
@@ -151,16 +183,16 @@ function LinkHandles({ link, acts }: { link: SceneLink; acts: LinkActs }): React
     window.addEventListener('pointermove', move);
     window.addEventListener('pointerup', up);
   };
-  const labels: [SlidLabel, typeof link.label][] = [
-    ['aLabel', link.a.label],
-    ['bLabel', link.b.label],
-    ['middleLabel', link.label],
+  const labels: [SlidLabel, LinkPart, typeof link.label][] = [
+    ['aLabel', 'a', link.a.label],
+    ['bLabel', 'b', link.b.label],
+    ['middleLabel', 'middle', link.label],
   ];
   const size = 8 / Math.min(1, zoom);
   return (
     <>
       {labels.map(
-        ([name, label]) =>
+        ([name, part, label]) =>
           label !== null && (
             <rect
               key={name}
@@ -175,8 +207,9 @@ function LinkHandles({ link, acts }: { link: SceneLink; acts: LinkActs }): React
               strokeWidth={held?.what === name ? 1 : 0.5}
               strokeDasharray="2 2"
               onPointerDown={(event) => hold(event, name, (by) => acts.slide(link, name, by))}
+              onDoubleClick={() => acts.facts(link, part)}
             >
-              <title>Drag to slide this label</title>
+              <title>Drag to slide this label; double-click to edit what it says</title>
             </rect>
           ),
       )}
@@ -242,7 +275,14 @@ export function LinkLayer({ scene, region, each, lit, held, acts }: Props): Reac
     <ViewportPortal>
       <Layer width={1} height={1} aria-hidden="true">
         {links.map((link) => (
-          <LinkView key={link.id} link={link} selected={lit(link)} labels={labels} choose={acts.choose} />
+          <LinkView
+            key={link.id}
+            link={link}
+            selected={lit(link)}
+            labels={labels}
+            choose={acts.choose}
+            facts={acts.facts}
+          />
         ))}
         <TieShapes links={links} tokens={tokens} />
         {scene.stubs.map((stub) => (

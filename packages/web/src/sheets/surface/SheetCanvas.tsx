@@ -28,7 +28,15 @@ import type { Lines } from '../draw/useLines.ts';
 import { usePulling } from '../draw/usePulling.ts';
 import type { Stamping } from '../draw/useStamp.ts';
 import { GuideLines, PulledLine } from './SheetLines.tsx';
-import { Acts, markIdOf, nodeTypes, type NodeActs, type Renaming, type SheetNode } from './sheetNodes.tsx';
+import {
+  Acts,
+  detailAt,
+  markIdOf,
+  nodeTypes,
+  type NodeActs,
+  type Renaming,
+  type SheetNode,
+} from './sheetNodes.tsx';
 import { useDragging } from './acts/useDragging.ts';
 import { useFollowing } from './acts/useFollowing.ts';
 import { useMounted } from './acts/useMounted.ts';
@@ -76,6 +84,11 @@ const Canvas = styled.div`
     cursor: crosshair;
   }
 `;
+/** The line below the name of a plate at a height of the sheet, from 0; null: the name itself. */
+export function lineAt({ box, lines }: Pick<Plate, 'box' | 'lines'>, y: number): number | null {
+  const row = Math.floor(((y - box.y) / box.height) * (lines.length + 1));
+  return row < 1 || lines.length === 0 ? null : Math.min(lines.length, row) - 1;
+}
 /** A drawing of fewer plates is taken in without a map of it. */
 const leastForMap = 8;
 const stop = (event: SyntheticEvent): void => event.stopPropagation();
@@ -96,6 +109,8 @@ interface Props {
   onChosen: (ids: readonly string[]) => void;
   onMoved: (moved: Moved) => void;
   onOpenPlate: (plate: Plate) => void;
+  /** A line below the name of a device was pressed twice: which one, from the top. */
+  onPlateLine: (plate: Plate, line: number) => void;
   onPickPlate: (plate: Plate) => void;
   onPickMark: (id: string) => void;
   onOpenMark: (id: string) => void;
@@ -123,7 +138,7 @@ export function SheetCanvas(props: Props): ReactNode {
   const { sheetId, scene, fitTo, groups, canEdit, lit, onMoved } = props;
   const { stamping, lines, renaming, setRenaming } = props;
   const { network } = useProject().view;
-  const { screenToFlowPosition } = useReactFlow();
+  const { screenToFlowPosition, getZoom } = useReactFlow();
   const fit = useFit();
   const dragging = useRef(false);
   const { nodes, setNodes, chosenIds } = useSheetNodes(scene, props, dragging, props.onChosen);
@@ -171,13 +186,17 @@ export function SheetCanvas(props: Props): ReactNode {
     if (plate !== undefined) props.onPickPlate(plate);
     else if (markId !== null) props.onPickMark(markId);
   };
-  const openNode = (node: SheetNode): void => {
+  const openNode = (node: SheetNode, clientY: number): void => {
     if (node.type === 'container' && node.data.container.form === 'place')
       props.onOpenContainer(node.data.container.id);
     if (node.type === 'mark') props.onOpenMark(node.data.mark.id);
     if (node.type !== 'plate') return;
-    if (node.data.plate.form === 'device' && canEdit) setRenaming({ id: node.id });
-    else props.onOpenPlate(node.data.plate);
+    const { plate } = node.data;
+    if (plate.form !== 'device' || !canEdit) return props.onOpenPlate(plate);
+    const { y } = screenToFlowPosition({ x: 0, y: clientY }, { snapToGrid: false });
+    const line = detailAt(getZoom()) === 'full' ? lineAt(plate, y) : null;
+    if (line === null) setRenaming({ id: node.id });
+    else props.onPlateLine(plate, line);
   };
   return (
     <Canvas
@@ -238,7 +257,7 @@ export function SheetCanvas(props: Props): ReactNode {
           onNodeClick={(event, node) => {
             if (!event.shiftKey && !event.ctrlKey && !event.metaKey) pick(node.id);
           }}
-          onNodeDoubleClick={(_event, node) => openNode(node)}
+          onNodeDoubleClick={(event, node) => openNode(node, event.clientY)}
           onPaneClick={props.onPickNothing}
           snapToGrid
           snapGrid={[8, 8]}

@@ -74,6 +74,8 @@ interface Props {
   onGroup: (members: readonly string[]) => void;
   /** Draws the chosen devices on a sheet of their own. */
   onApart: () => void;
+  /** Opens the facts of the chosen devices: their model above all. */
+  onFacts: () => void;
   /** Asks what the chosen devices are to be joined to; null: nothing can be joined. */
   onJoin: (() => void) | null;
 }
@@ -87,6 +89,7 @@ export function ChosenTools({
   onDelete,
   onGroup,
   onApart,
+  onFacts,
   onJoin,
 }: Props): ReactNode {
   const { view } = useProject();
@@ -109,6 +112,11 @@ export function ChosenTools({
       {onJoin !== null && (
         <Button onPress={onJoin}>
           Connect<Keycap>C</Keycap>
+        </Button>
+      )}
+      {plates.some((plate) => plate.deviceIds.length > 0 && plate.form !== 'place') && (
+        <Button onPress={onFacts}>
+          Facts<Keycap>D</Keycap>
         </Button>
       )}
       {count > 1 && (
