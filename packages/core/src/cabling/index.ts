@@ -1,5 +1,6 @@
 export * from './commands/cables.ts';
 export * from './commands/circuitLine.ts';
+export * from './commands/copyDevices.ts';
 export { portWish } from './commands/cablingLines.ts';
 export * from './commands/join.ts';
 export * from './commands/portRange.ts';

@@ -187,11 +187,12 @@ export const sheetEntry = z.strictObject({
       views: true,
     })
     .partial().shape,
-  reading: readingSchema.partial().optional(),
+  reading: readingSchema.omit({ gathered: true }).partial().optional(),
   page: pageSchema.partial().optional(),
   positions: z.array(sheetPosition).optional(),
   links: z.array(sheetLine).optional(),
   marks: z.array(markEntry).optional(),
+  gathered: z.array(z.array(name).min(2)).optional().describe('Devices that are drawn as one plate, by name'),
   groups: z
     .array(
       z.strictObject({

@@ -1,5 +1,4 @@
 export * from './capacity.ts';
-export * from './commands/copyDevices.ts';
 export * from './commands/devices.ts';
 export * from './commands/modules.ts';
 export * from './commands/placeDevices.ts';

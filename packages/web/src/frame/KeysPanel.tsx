@@ -18,7 +18,7 @@ const keys: readonly [string, string][] = [
   ['=', 'Show or hide the data strip below a drawing'],
   ['0  and  F', 'Fit the whole sheet, or what is selected'],
   ['.', 'Choose what a sheet or rack shows'],
-  ['Ctrl+D', 'Fill down in a grid: addresses, ports and labels are counted on'],
+  ['Ctrl+D', 'On a sheet, duplicate what is chosen; in a grid, fill down: names, ports and addresses are counted on'],
   ['Alt+1 … Alt+8', 'Sections'],
   ['Enter', 'Connect, and step both ends on'],
   ['Esc', 'Close the dock'],

@@ -84,6 +84,7 @@ export function Drawing({
     [pages, scene.box],
   );
   const [asking, setAsking] = useState<'delete' | 'paste' | null>(null);
+  const [duplicating, setDuplicating] = useState(false);
   const [chosen, setChosen] = useState<readonly string[]>([]);
   const [wanted, setWanted] = useState<readonly string[] | null>(null);
   const acts = useSheetActs(sheet, plan, scene);
@@ -138,6 +139,7 @@ export function Drawing({
             d: editFacts,
             'Ctrl+c': () => acts.copy(plates, markIds),
             'Ctrl+v': paste,
+            'Ctrl+d': () => plates.length > 0 && setDuplicating(true),
             'Ctrl+a': () =>
               setWanted([
                 ...scene.plates.map((plate) => plate.id),
@@ -277,6 +279,12 @@ export function Drawing({
               acts={acts}
               onJoin={joinable.length === 0 ? null : () => lines.askEnd(joinable)}
               onFacts={editFacts}
+              duplicating={duplicating}
+              onDuplicating={setDuplicating}
+              onCopied={(ids) => {
+                setDuplicating(false);
+                setWanted(ids);
+              }}
               onDelete={() => setAsking('delete')}
               onGroup={(members) => {
                 const ids = new Set(members);

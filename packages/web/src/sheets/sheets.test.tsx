@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
-import { screen, waitFor, within } from '@testing-library/react';
+import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import type { Network, Sheet } from '@visograph/core/model';
 import { sceneOf, type Plate } from '@visograph/core/sheets';
 import { measureText } from '@visograph/drawing';
@@ -43,6 +43,8 @@ const plate = (name: string): Plate => {
   return found;
 };
 
+/** What was duplicated. */
+const copies: string[][] = [];
 /** A sheet with its scene as the browser works it out, and what can be done with the plates of these names. */
 function Bench({ chosen = [], of = quay }: { chosen?: readonly string[]; of?: Sheet }): ReactNode {
   const { network } = useProject().view;
@@ -53,6 +55,7 @@ function Bench({ chosen = [], of = quay }: { chosen?: readonly string[]; of?: Sh
   plates = scene.plates;
   const picked = scene.plates.filter(({ name }) => chosen.includes(name));
   const [asking, setAsking] = useState(false);
+  const [duplicating, setDuplicating] = useState(false);
   return (
     <>
       <ChosenTools
@@ -65,6 +68,9 @@ function Bench({ chosen = [], of = quay }: { chosen?: readonly string[]; of?: Sh
         onJoin={null}
         onApart={() => undefined}
         onFacts={() => undefined}
+        duplicating={duplicating}
+        onDuplicating={setDuplicating}
+        onCopied={(ids) => copies.push(ids)}
       />
       {asking && (
         <DeleteAsk sheet={sheet} plates={picked} markIds={[]} acts={acts} onClose={() => setAsking(false)} />
@@ -165,6 +171,43 @@ describe('what can be done with plates', () => {
     acts.copy([plate('kq-acc-3')], []);
     expect(acts.pasteDevices()).toHaveLength(1);
     await waitFor(() => expect(held.network().count('device')).toBe(demo.count('device') + 1));
+  });
+});
+
+describe('what is chosen is there again', () => {
+  test('said before it is made: names, ports and addresses counted on, each one step further', async () => {
+    const held = await open(['kq-acc-3']);
+    pressNamed(/^Duplicate/);
+    const field = await screen.findByRole('textbox', { name: 'Copies' });
+    expect(document.activeElement).toBe(field);
+    type(field, '2');
+    await screen.findByText(/^Makes kq-acc-\d+ to kq-acc-\d+, \d+ cables/);
+    type(field, 'x');
+    await screen.findByText('Write a number');
+    fireEvent.keyDown(field, { key: 'Enter' });
+    expect(held.steps()).toEqual([]);
+    type(field, '2');
+    fireEvent.keyDown(field, { key: 'Enter' });
+    await waitFor(() => expect(held.network().count('device')).toBe(demo.count('device') + 2));
+    expect(copies.at(-1)).toHaveLength(2);
+    expect(held.steps()).toHaveLength(1);
+  });
+
+  test('devices of one role are drawn as one plate, and one by one again', async () => {
+    const held = await open(['kq-srv-1', 'kq-srv-2']);
+    pressNamed('As one plate');
+    await waitFor(() =>
+      expect(held.steps()).toEqual([expect.stringMatching(/^Gathered 2 servers on sheet/)]),
+    );
+    expect(plates.some(({ form, deviceIds }) => form === 'fold' && deviceIds.length === 2)).toBe(true);
+    acts.scatter(plate('servers'));
+    await waitFor(() => expect(held.steps()).toHaveLength(2));
+    expect(plates.some(({ name }) => name === 'kq-srv-1')).toBe(true);
+  });
+
+  test('devices of two roles cannot be', async () => {
+    await open(['kq-srv-1', 'kq-acc-3']);
+    expect(screen.queryByRole('button', { name: 'As one plate' })).toBeNull();
   });
 });
 

@@ -8,15 +8,17 @@ import {
   type MarkForm,
   type Sheet,
 } from '@visograph/core/model';
-import { copyDevices, standIn } from '@visograph/core/racks';
+import { standIn } from '@visograph/core/racks';
 import {
   addMark,
   align,
   changeMark,
   collapsePlace,
   copyMarks,
+  copyOnSheet,
   distribute,
   drawDevices,
+  gather,
   leaveOut,
   mirror,
   containerAt,
@@ -24,6 +26,7 @@ import {
   placeOnSheet,
   removeMarks,
   sameSize,
+  scatter,
   setItems,
   setLink,
   setSheet,
@@ -31,12 +34,15 @@ import {
   tidySheet,
   type Alignment,
   type Box,
+  type CopiedOnSheet,
+  type CopyGround,
   type DrawingPlan,
   type DrawWish,
   type Plate,
   type Point,
   type Scene,
   type SceneLink,
+  type SheetCopyWish,
 } from '@visograph/core/sheets';
 import { useMemo } from 'react';
 import { useProject } from '../data/project.tsx';
@@ -44,11 +50,14 @@ import { newPlateSize } from './draw/useStamp.ts';
 import type { SlidLabel } from './surface/LinkLayer.tsx';
 import type { Moved } from './surface/acts/moved.ts';
 
-/** Marks as they were copied, for this window and all its sheets. */
-let clipboard: { marks: Mark[]; deviceIds: string[]; at: Map<string, Point> } | null = null;
+/** Marks and devices as they were copied, for this window and all its sheets. */
+let clipboard: { marks: Mark[]; deviceIds: string[]; at: Map<string, Box> } | null = null;
 export const copied = (): typeof clipboard => clipboard;
 
 const pasteStep = 32;
+/** Where plates stand, by the first device of each. */
+const standing = (plates: readonly Plate[]): Map<string, Box> =>
+  new Map(plates.flatMap(({ deviceIds: [id], box }) => (id === undefined ? [] : [[id, box] as const])));
 
 export interface SheetActs {
   keepMoved: (moved: Moved, what?: string) => void;
@@ -61,7 +70,6 @@ export interface SheetActs {
   lock: (plates: readonly Plate[], markIds: readonly string[], locked: boolean) => void;
   leave: (plates: readonly Plate[]) => void;
   collapse: (placeId: string, collapsed: boolean) => void;
-  unfold: (fold: string | true | null) => void;
   rename: (plate: Plate, name: string) => void;
   slide: (link: SceneLink, label: SlidLabel, by: Point) => void;
   bend: (link: SceneLink, bends: Point[]) => void;
@@ -75,6 +83,11 @@ export interface SheetActs {
   copy: (plates: readonly Plate[], markIds: readonly string[]) => void;
   pasteMarks: () => string[];
   pasteDevices: () => string[];
+  /** What duplicating plates comes to, to be looked at first and committed. */
+  duplicated: (plates: readonly Plate[], wish: SheetCopyWish) => CopiedOnSheet;
+  /** Draws the devices of several plates as one, or those of one plate one by one. */
+  gather: (plates: readonly Plate[]) => void;
+  scatter: (plate: Plate) => void;
   commit: (set: ChangeSet) => boolean;
 }
 
@@ -119,6 +132,11 @@ export function useSheetActs(sheet: Sheet, plan: DrawingPlan, scene: Scene | nul
       const [first] = places;
       return first === undefined ? null : standIn(network, first[1], first[0]);
     };
+    const ground = (at: ReadonlyMap<string, Box>): CopyGround => ({
+      at,
+      taken: plates.map(({ box }) => box),
+      fixed: positions(new Map()),
+    });
     const keepMoved: SheetActs['keepMoved'] = (moved, verb = 'Moved') => {
       const changes: Change[] = [];
       if (moved.plates.size > 0)
@@ -231,12 +249,6 @@ export function useSheetActs(sheet: Sheet, plan: DrawingPlan, scene: Scene | nul
           ),
         ),
       collapse: (placeId, collapsed) => void commit(collapsePlace(network, sheet, placeId, collapsed)),
-      unfold: (fold) => {
-        const { unfolded } = sheet.reading;
-        const next =
-          fold === true ? true : fold === null ? [] : unfolded === true ? true : [...unfolded, fold];
-        void commit(setSheet(sheet, { reading: { ...sheet.reading, unfolded: next } }, 'what is folded'));
-      },
       rename: (plate, name) => {
         const device = network.get('device', plate.deviceIds[0] ?? null);
         if (device !== null) commit(editRow(network, 'device', device, { name }));
@@ -277,11 +289,11 @@ export function useSheetActs(sheet: Sheet, plan: DrawingPlan, scene: Scene | nul
         return drawn !== null && commit(drawn.set) ? drawn.deviceIds : [];
       },
       copy: (chosen, markIds) => {
-        const devices = chosen.filter((plate) => plate.form === 'device');
+        const devices = chosen.filter(({ form }) => form !== 'place');
         clipboard = {
           marks: marksOf(markIds),
           deviceIds: devices.flatMap((plate) => plate.deviceIds),
-          at: new Map(devices.map((plate) => [plate.deviceIds[0] ?? '', plate.box])),
+          at: standing(devices),
         };
         const count = clipboard.marks.length + clipboard.deviceIds.length;
         if (count > 0)
@@ -297,12 +309,29 @@ export function useSheetActs(sheet: Sheet, plan: DrawingPlan, scene: Scene | nul
         const devices = clipboard.deviceIds
           .map((id) => network.get('device', id))
           .filter((device) => device !== null);
-        const at = new Map(
-          [...clipboard.at].map(([id, { x, y }]) => [id, { x: x + 2 * pasteStep, y: y + 3 * pasteStep }]),
-        );
-        const made = copyDevices(network, sheet, devices, plan.arranged ? at : new Map());
+        const wish = {
+          times: 1,
+          step: { x: 2 * pasteStep, y: 3 * pasteStep },
+          toOthers: false,
+          addresses: false,
+        };
+        const made = copyOnSheet(network, sheet, devices, wish, ground(clipboard.at));
         return attempt(made.attempt) ? made.deviceIds : [];
       },
+      duplicated: (chosen, wish) => {
+        const devices = chosen
+          .filter(({ form }) => form !== 'place')
+          .flatMap((plate) => plate.deviceIds)
+          .flatMap((id) => network.get('device', id) ?? []);
+        return copyOnSheet(network, sheet, devices, wish, ground(standing(chosen)));
+      },
+      gather: (chosen) => {
+        const devices = chosen
+          .flatMap((plate) => plate.deviceIds)
+          .flatMap((id) => network.get('device', id) ?? []);
+        attempt(gather(sheet, devices));
+      },
+      scatter: (plate) => void attempt(scatter(sheet, plate.id, plate.deviceIds)),
     };
   }, [network, sheet, plan, scene, send, sync]);
 }

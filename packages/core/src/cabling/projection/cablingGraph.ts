@@ -6,7 +6,7 @@ import { byName } from '../../model/values/order.ts';
 import { devicesInScope, placeChain, placeOfDevice, placesWithin } from '../../model/network/places.ts';
 import { roles } from '../../model/values/roles.ts';
 import { bundle, stubsOf } from './bundling.ts';
-import { apartByHand, foldsOf, pairName, pairsOf, pluralOf } from './folding.ts';
+import { apartByHand, foldsOf, gatheredIn, pairName, pairsOf, pluralOf } from './folding.ts';
 import { linkShading } from './linkShading.ts';
 import { addProviders } from './providers.ts';
 import { sheetsByPlace, type Kept, type SheetReading } from '../../sheets/graph/reading.ts';
@@ -90,10 +90,13 @@ export function cablingGraph(network: Network, sheet: Sheet, kept: Kept, today: 
   const pairs = reading.pairs ? pairsOf(all, shownWires, placeOf) : new Map<string, string>();
   const byHand = (id: string): boolean => kept.items.get(id)?.x != null;
   const folds = apartByHand(foldsOf(all, shownWires, placeOf), byHand);
+  const gathered = gatheredIn(sheet, all);
   const opened = (fold: string): boolean => reading.unfolded === true || reading.unfolded.includes(fold);
   const idOf = (device: Device): string => {
     const place = closedIn(device);
     if (place !== null) return `place:${place}`;
+    const own = gathered.get(device.id);
+    if (own !== undefined) return own;
     const fold = folds.get(device.id);
     return pairs.get(device.id) ?? (fold === undefined || opened(fold) ? device.id : fold);
   };

@@ -1,5 +1,6 @@
 import type { Device } from '../../model/kinds/equipment/device.ts';
-import { compareNames } from '../../model/values/order.ts';
+import type { Sheet } from '../../model/kinds/drawings/sheet.ts';
+import { byName, compareNames } from '../../model/values/order.ts';
 import type { Role } from '../../model/values/roles.ts';
 
 /** What joins two devices. */
@@ -7,6 +8,9 @@ interface Joint {
   a: { device: Device | null };
   b: { device: Device | null };
 }
+
+/** How the ids of plates begin that a person gathered. */
+export const ownFold = 'fold:own/';
 
 const foldedRoles: readonly Role[] = ['PH', 'CM', 'PR', 'PC', 'AP', 'IO'];
 
@@ -59,6 +63,22 @@ export function apartByHand(
   const placed = new Map<string, number>();
   for (const [id, fold] of folds) if (byHand(id)) placed.set(fold, (placed.get(fold) ?? 0) + 1);
   return new Map([...folds].filter(([, fold]) => (placed.get(fold) ?? 0) < 2));
+}
+
+/**
+ * The plate of each device that a person gathered with others, by device: `fold:own/` and its first member by name,
+ * so that it is the same for as long as that one is in it. One that is left alone is drawn as itself.
+ */
+export function gatheredIn(sheet: Pick<Sheet, 'reading'>, devices: readonly Device[]): Map<string, string> {
+  const here = new Map(devices.map((device) => [device.id, device]));
+  const folds = new Map<string, string>();
+  for (const ids of sheet.reading.gathered ?? []) {
+    const members = ids.flatMap((id) => here.get(id) ?? []).sort(byName);
+    const [first, second] = members;
+    if (first !== undefined && second !== undefined)
+      for (const { id } of members) folds.set(id, `${ownFold}${first.id}`);
+  }
+  return folds;
 }
 
 const numbered = /^(.*?)(\d+)$/;

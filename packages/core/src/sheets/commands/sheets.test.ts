@@ -8,7 +8,6 @@ import { Network } from '../../model/network/network.ts';
 import { facetState } from '../../model/kinds/drawings/sheet.ts';
 import { blankMark } from '../../model/kinds/drawings/mark.ts';
 import { deviceNamed, rackNamed, smallRoom } from '../../testing/testNetwork.ts';
-import { copyDevices } from '../../racks/commands/copyDevices.ts';
 import { addMark, changeMark, copyMarks, orderMarks, removeMarks } from './marks.ts';
 import { deleteDevice } from '../../racks/commands/devices.ts';
 import { disconnect } from '../../cabling/commands/cables.ts';
@@ -170,27 +169,6 @@ describe('marks', () => {
     const { network, sheet } = start();
     const applied = applyChanges(network, addMark(sheet, form, { ...blankMark, ...fields }).changes);
     expect(applied.ok ? '' : applied.problems[0]?.message).toMatch(why);
-  });
-});
-
-describe('copying devices', () => {
-  test('new planned devices with the next names, and a cable of their own between them', () => {
-    const { network, sheet } = start();
-    const devices = ['KQ-A1-PP1', 'KQ-A2-PP1'].map((name) => deviceNamed(network, name));
-    const at = new Map(devices.map((device) => [device.id, { x: 80, y: 160 }]));
-    const { attempt, deviceIds } = copyDevices(network, sheet, devices, at);
-    if (!attempt.ok) throw new Error(attempt.why);
-    const now = done(network, attempt.set);
-    expect(deviceIds).toHaveLength(2);
-    for (const id of deviceIds)
-      expect(now.get('device', id)).toMatchObject({ status: 'planned', rackId: null, role: 'PP' });
-    expect(now.count('cable')).toBe(network.count('cable') + 1);
-    expect(now.find('sheetItemsBySheet', sheet.id)).toHaveLength(2);
-    expect(new Set([...now.all('device')].map((device) => device.name)).size).toBe(now.count('device'));
-  });
-  test('nothing chosen: told', () => {
-    const { network, sheet } = start();
-    expect(copyDevices(network, sheet, [], new Map()).attempt).toMatchObject({ ok: false });
   });
 });
 

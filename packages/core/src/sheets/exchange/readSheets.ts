@@ -194,6 +194,15 @@ function groupsOf(
   });
 }
 
+/** What is drawn as one plate; nothing where the file does not say it. */
+function gatheredOf(find: Finder, entry: SheetEntry, at: string): { gathered?: string[][] } {
+  if (entry.gathered === undefined) return {};
+  const lists = entry.gathered.map((names, which) =>
+    names.flatMap((name, n) => find.device(name, `${at}.gathered[${which}][${n}]`) ?? []),
+  );
+  return { gathered: lists.filter((list) => list.length > 1) };
+}
+
 /** Sheets by name, with what a person did on them. Sheets first, so that marks can lead from one to another. */
 export function readSheets(staging: Staging, file: ExchangeFile): void {
   const find = new Finder(staging);
@@ -213,6 +222,7 @@ export function readSheets(staging: Staging, file: ExchangeFile): void {
       'links',
       'marks',
       'groups',
+      'gathered',
       'reading',
       'page',
     ]);
@@ -228,7 +238,11 @@ export function readSheets(staging: Staging, file: ExchangeFile): void {
         vlanId: vlanNamed(staging, entry.vlan, `${at}.vlan`)?.id ?? null,
         vrfId: vrfNamed(staging, entry.vrf, `${at}.vrf`),
         show: entry.show ?? existing?.show ?? [...projectionNatures[entry.projection ?? 'cabling'].usual],
-        reading: { ...(existing?.reading ?? plainReading), ...entry.reading },
+        reading: {
+          ...(existing?.reading ?? plainReading),
+          ...entry.reading,
+          ...gatheredOf(find, entry, at),
+        },
         page: { ...(existing?.page ?? plainPage), ...entry.page },
         groups:
           entry.groups === undefined

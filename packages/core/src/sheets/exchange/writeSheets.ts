@@ -19,7 +19,8 @@ export function sheetEntryOf(network: Network, sheet: Sheet): SheetEntry {
   const device = (id: string | null): string | null => network.get('device', id)?.name ?? null;
   const circuit = (id: string | null): string | null => network.get('circuit', id)?.number ?? null;
   const rack = (id: string | null): string | null => network.get('rack', id)?.name ?? null;
-  const { id: _id, scopeId, vlanId, vrfId, reading, page, groups, ...own } = sheet;
+  const { id: _id, scopeId, vlanId, vrfId, reading: whole, page, groups, ...own } = sheet;
+  const { gathered = [], ...reading } = whole;
   const vlan = network.get('vlan', vlanId);
   const prefix = (id: string | null): { prefix: string | null; vrf: string | null } => {
     const row = network.get('prefix', id);
@@ -98,6 +99,12 @@ export function sheetEntryOf(network: Network, sheet: Sheet): SheetEntry {
           blankMark,
         ),
       ) as NonNullable<SheetEntry['marks']>,
+    ),
+    ...some(
+      'gathered',
+      gathered
+        .map((ids) => ids.flatMap((id) => device(id) ?? []).sort(compareNames))
+        .filter((names) => names.length > 1),
     ),
     ...some(
       'groups',

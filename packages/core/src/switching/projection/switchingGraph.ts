@@ -11,7 +11,7 @@ import { layer2Of, type Layer2 } from '../layer2.ts';
 import { handOffs } from '../reach.ts';
 import { vlanChips, vrfChip, type Carried, type ChippedText } from '../../sheets/graph/chips.ts';
 import { containersOf, mostDevices } from '../../sheets/graph/containers.ts';
-import { foldsOf, pairName, pluralOf } from '../../cabling/projection/folding.ts';
+import { foldsOf, gatheredIn, pairName, pluralOf } from '../../cabling/projection/folding.ts';
 import { litBy, type Lit } from './lit.ts';
 import type { Kept, SheetReading } from '../../sheets/graph/reading.ts';
 import { sheetsByPlace } from '../../sheets/graph/reading.ts';
@@ -69,11 +69,14 @@ function grouped(
     links.map(({ a, b }) => ({ a: { device: a.device }, b: { device: b.device } })),
     (device) => placeOfDevice(network, device),
   );
+  const gathered = gatheredIn(sheet, devices);
   const { unfolded } = sheet.reading;
   return {
     idOf: (device) => {
       const stack = device.stack === null ? undefined : stacks.get(bridgeKey(network, device));
       if (stack !== undefined && stack.length > 1) return `pair:${[...stack].sort()[0] ?? ''}`;
+      const own = gathered.get(device.id);
+      if (own !== undefined) return own;
       const fold = folds.get(device.id);
       if (fold === undefined || unfolded === true || unfolded.includes(fold)) return device.id;
       return fold;

@@ -31,17 +31,13 @@ function floor(projection: Sheet['projection']): { network: Network; sheet: Shee
   return { network, sheet };
 }
 
-async function opened(
-  projection: Sheet['projection'],
-  pick: (scene: Scene) => Omit<FactsShown, 'at' | 'avoid'>,
-) {
+async function opened(projection: Sheet['projection'], pick: (scene: Scene) => FactsShown) {
   const { network, sheet } = floor(projection);
   const closed = { times: 0 };
   function Held(): ReactNode {
     const now = useProject().view.network;
     const scene = sceneOf(planFor(now, sheet), { measure: measureText });
-    const facts = { ...pick(scene), at: { x: 0, y: 0 }, avoid: [] } as FactsShown;
-    return <FactsPanel facts={facts} scene={scene} onClose={() => closed.times++} />;
+    return <FactsPanel facts={pick(scene)} scene={scene} onClose={() => closed.times++} />;
   }
   const held = await show(
     <ReactFlowProvider>
@@ -51,9 +47,11 @@ async function opened(
   );
   return { held, closed, field: (name: string) => screen.getByLabelText<HTMLInputElement>(name) };
 }
+const here = { at: { x: 0, y: 0 }, avoid: [] };
 const plates =
   (...names: string[]) =>
   (scene: Scene) => ({
+    ...here,
     of: 'plates' as const,
     plates: scene.plates.filter(({ name }) => names.includes(name)),
     fact: null,
@@ -93,7 +91,7 @@ describe('facts of a link, edited where they are drawn', () => {
   const end = (part: 'a' | 'b' | 'middle') => (scene: Scene) => {
     const [link] = scene.links;
     if (link === undefined) throw new Error('no link');
-    return { of: 'link' as const, link, part };
+    return { ...here, of: 'link' as const, link, part };
   };
 
   test('on a sheet of routing its address is first', async () => {

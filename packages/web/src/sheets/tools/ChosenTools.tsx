@@ -11,6 +11,7 @@ import { Form } from '../../kit/form/Form.tsx';
 import { trimmed, useSchemaForm } from '../../kit/form/useSchemaForm.ts';
 import { MenuList, ToolLine } from '../../kit/tools.tsx';
 import type { SheetActs } from '../useSheetActs.ts';
+import { DuplicateAsk } from './DuplicateAsk.tsx';
 
 const Ask = styled(Dialog)`
   display: flex;
@@ -74,6 +75,11 @@ interface Props {
   onGroup: (members: readonly string[]) => void;
   /** Draws the chosen devices on a sheet of their own. */
   onApart: () => void;
+  /** Whether it is asked how often what is chosen is to be there. */
+  duplicating: boolean;
+  onDuplicating: (open: boolean) => void;
+  /** Devices were copied: they are what is chosen then. */
+  onCopied: (deviceIds: string[]) => void;
   /** Opens the facts of the chosen devices: their model above all. */
   onFacts: () => void;
   /** Asks what the chosen devices are to be joined to; null: nothing can be joined. */
@@ -89,6 +95,9 @@ export function ChosenTools({
   onDelete,
   onGroup,
   onApart,
+  duplicating,
+  onDuplicating,
+  onCopied,
   onFacts,
   onJoin,
 }: Props): ReactNode {
@@ -97,6 +106,13 @@ export function ChosenTools({
   const [only] = plates;
   if (count === 0) return null;
   const fold = count === 1 && only?.form === 'fold' ? only : null;
+  /** Devices of one role, which can be drawn as "n of these". */
+  const alike =
+    plates.length > 1 &&
+    markIds.length === 0 &&
+    plates.every(({ form, role }) => (form === 'device' || form === 'fold') && role === only?.role) &&
+    hasChoice(sheet.projection, 'endDevices');
+  const copyable = plates.some(({ form, deviceIds }) => form !== 'place' && deviceIds.length > 0);
   const locked =
     plates.every((plate) => plate.locked) &&
     markIds.every((id) => view.network.get('mark', id)?.locked === true);
@@ -144,7 +160,8 @@ export function ChosenTools({
       {group !== undefined && count < group.members.length && (
         <Button onPress={() => onGroup(group.members)}>{`All of ${group.name}`}</Button>
       )}
-      {fold !== null && <Button onPress={() => acts.unfold(fold.id)}>Unfold</Button>}
+      {fold !== null && <Button onPress={() => acts.scatter(fold)}>One by one</Button>}
+      {alike && <Button onPress={() => acts.gather(plates)}>As one plate</Button>}
       {place !== null && (
         <Button onPress={() => acts.collapse(place.subjects[0] ?? '', false)}>Open up</Button>
       )}
@@ -165,6 +182,16 @@ export function ChosenTools({
         </DialogTrigger>
       )}
       <Button onPress={() => acts.copy(plates, markIds)}>Copy</Button>
+      {copyable && (
+        <DialogTrigger isOpen={duplicating} onOpenChange={onDuplicating}>
+          <Button as={AriaButton}>
+            Duplicate<Keycap>Ctrl D</Keycap>
+          </Button>
+          <Floating>
+            <DuplicateAsk plates={plates} acts={acts} onDone={onCopied} />
+          </Floating>
+        </DialogTrigger>
+      )}
       {plates.length > 1 && <Button onPress={onApart}>Own sheet</Button>}
       <Button onPress={onDelete}>Delete …</Button>
     </ToolLine>

@@ -9,7 +9,7 @@ export function PasteAsk({ onPaste, onClose }: { onPaste: () => void; onClose: (
   return (
     <PanelDialog title="Paste devices" open onOpenChange={(open) => !open && onClose()}>
       <p>
-        {`${count} new planned ${count === 1 ? 'device is' : 'devices are'} made: ${count === 1 ? 'the same place and model, and the next free name' : 'the same places and models, the next free names, and cables of their own where both ends are copied'}.`}
+        {`${count} new ${count === 1 ? 'device is' : 'devices are'} made: ${count === 1 ? 'the same model and what is configured, and the next free name' : 'the same models and what is configured, the next free names, and cables of their own where both ends are copied'}. What stands somewhere already is planned once more.`}
       </p>
       <Button
         $tone="primary"

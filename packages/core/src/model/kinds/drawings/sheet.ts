@@ -36,6 +36,8 @@ export const readingSchema = z.strictObject({
   straight: z.boolean(),
   /** Ends of links say whole addresses, not only the part that the prefix of the link leaves open. */
   wholeAddresses: z.boolean().optional(),
+  /** Devices that a person drew as one plate, "5 phones": each list is one. Those no longer there are passed over. */
+  gathered: z.array(z.array(z.uuid()).min(2, 'is of fewer than two').max(2000)).max(500).optional(),
 });
 export type Reading = z.infer<typeof readingSchema>;
 export const plainReading: Reading = {

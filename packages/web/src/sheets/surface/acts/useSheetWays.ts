@@ -13,7 +13,7 @@ export interface SheetWays {
 }
 
 /** Where the plates of a sheet lead to. */
-export function useSheetWays(acts: Pick<SheetActs, 'unfold'>): SheetWays {
+export function useSheetWays(acts: Pick<SheetActs, 'scatter'>): SheetWays {
   const { view, commit, canEdit } = useProject();
   const { network } = view;
   const { go, select } = useWhereabouts();
@@ -25,7 +25,7 @@ export function useSheetWays(acts: Pick<SheetActs, 'unfold'>): SheetWays {
   };
   const openPlate = (plate: Plate): void => {
     if (plate.form === 'place') openPlace(plate.subjects[0] ?? '', plate.sheetId);
-    else if (plate.form === 'fold' && canEdit) acts.unfold(plate.id);
+    else if (plate.form === 'fold' && canEdit) acts.scatter(plate);
   };
   const pickPlate = (plate: Plate): void => {
     if (plate.form === 'place') return select({ kind: 'place', id: plate.subjects[0] ?? '' });
