@@ -78,8 +78,8 @@ export interface SheetActs {
   corners: (markId: string, points: readonly Point[]) => void;
   removeMarks: (ids: readonly string[]) => void;
   /** Devices of a model to be put on the sheet; null where they cannot be: then it was told why. */
-  drawing: (wish: Omit<DrawWish, 'placeId'>) => { set: ChangeSet; deviceIds: string[] } | null;
-  draw: (wish: Omit<DrawWish, 'placeId'>) => string[];
+  drawing: (wish: Omit<DrawWish, 'placeId' | 'rackId'>) => { set: ChangeSet; deviceIds: string[] } | null;
+  draw: (wish: Omit<DrawWish, 'placeId' | 'rackId'>) => string[];
   copy: (plates: readonly Plate[], markIds: readonly string[]) => void;
   pasteMarks: () => string[];
   pasteDevices: () => string[];
@@ -179,7 +179,7 @@ export function useSheetActs(sheet: Sheet, plan: DrawingPlan, scene: Scene | nul
       const made = drawDevices(
         network,
         sheet,
-        { ...wish, placeId },
+        { ...wish, placeId, rackId: containerAt(scene?.containers ?? [], wish.at) },
         {
           taken: plates.map((plate) => plate.box),
           fixed: positions(new Map()),

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { blankPlace } from '../../model/kinds/sites/place.ts';
+import { blankRack } from '../../model/kinds/sites/rack.ts';
 import type { Sheet } from '../../model/kinds/drawings/sheet.ts';
 import type { Network } from '../../model/network/network.ts';
 import { devicesNotPlaced } from '../../model/network/places.ts';
@@ -137,6 +138,36 @@ describe('in an empty project', () => {
       const { network: after } = put(routing, sheet, { model });
       expect(sceneNow(after, sheet).plates).toHaveLength(1);
     }
+  });
+
+  test('over a rack what is for racks is mounted, each in its highest free units; a camera stays in the room', () => {
+    const [placeId, rackId] = [newId(), newId()];
+    const { network: start, sheet } = blank(
+      changed(emptyProject(), [
+        {
+          op: 'create',
+          kind: 'place',
+          id: placeId,
+          after: { ...blankPlace, id: placeId, name: 'Room', kind: 'room' },
+        },
+        {
+          op: 'create',
+          kind: 'rack',
+          id: rackId,
+          after: { ...blankRack, id: rackId, name: 'R1', placeId, units: 4 },
+        },
+      ]),
+      placeId,
+    );
+    const two = put(start, sheet, { model: 'AX-2424P', placeId, rackId, count: 2, joined: true });
+    expect(two.ids.map((id) => two.network.get('device', id)?.unit)).toEqual([4, 3]);
+    expect(two.sentence).toMatch(/in R1 on sheet/);
+    expect(two.network.count('cable')).toBe(1);
+    const camera = put(two.network, sheet, { model: 'Generic camera', placeId, rackId });
+    expect(camera.network.get('device', camera.ids[0] ?? null)).toMatchObject({ rackId: null, placeId });
+    expect(() => put(two.network, sheet, { model: 'AX-2424P', placeId, rackId, count: 3 })).toThrow(
+      /^R1 has no 1 U free for /,
+    );
   });
 
   test('a part and a count that is none are refused', () => {

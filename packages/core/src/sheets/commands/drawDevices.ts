@@ -10,6 +10,7 @@ import type { Projection } from '../../model/kinds/drawings/projections.ts';
 import type { Network } from '../../model/network/network.ts';
 import { roles, type Role } from '../../model/values/roles.ts';
 import { newId } from '../../model/values/ids.ts';
+import { standIn } from '../../racks/commands/placeDevices.ts';
 import { addDevice } from '../../racks/commands/devices.ts';
 import { nextDeviceName } from '../../racks/deviceNames.ts';
 import { formed, joinedIn, type Formation } from '../layout/formations.ts';
@@ -23,6 +24,8 @@ export interface DrawWish {
   at: Point;
   /** Null: they are not placed yet. */
   placeId: string | null;
+  /** A rack that they are mounted in, each in its highest free units; what is not for racks stays in the room. */
+  rackId?: string | null;
   count?: number;
   formation?: Formation;
   /** Whether they are cabled to each other as the formation says. */
@@ -130,6 +133,17 @@ export function drawDevices(
       }),
     );
   }
+  const rack = network.get('rack', wish.rackId ?? null);
+  const mounts = rack !== null && (model.units > 0 || model.role === 'PD');
+  if (mounts) {
+    const devices = deviceIds.flatMap((id) => staged.get('device', id) ?? []);
+    const mounted = standIn(staged, devices, rack.id);
+    const applied = mounted.ok ? applyChanges(staged, mounted.set.changes) : null;
+    if (!mounted.ok) return none(mounted.why);
+    if (applied?.ok !== true) return none(`${modelTitle(model)} cannot be mounted in ${rack.name}.`);
+    staged = applied.network;
+    changes.push(...mounted.set.changes);
+  }
   if (wish.joined === true && count > 1) {
     const pairs = joinedIn(formation, count);
     const joined = joinAll(
@@ -145,6 +159,7 @@ export function drawDevices(
     if (shown !== null) changes.push(shown);
   }
   const what = names.length === 1 ? (names[0] ?? '') : `${names[0] ?? ''} to ${names.at(-1) ?? ''}`;
-  const sentence = `Drew ${what} (${modelTitle(model)}) on sheet ${sheet.name}`;
+  const where = mounts ? ` in ${rack.name}` : '';
+  const sentence = `Drew ${what} (${modelTitle(model)})${where} on sheet ${sheet.name}`;
   return { attempt: { ok: true, set: { changes, sentence } }, deviceIds };
 }
