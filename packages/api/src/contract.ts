@@ -65,7 +65,11 @@ const accounts = {
   'POST /projects': endpoint({
     access: 'signedIn',
     summary: 'Begin a project with the built-in catalogue; the person becomes its owner',
-    body: z.strictObject({ name: z.string().trim().min(1, 'is empty').max(80) }),
+    body: z.strictObject({
+      name: z.string().trim().min(1, 'is empty').max(80),
+      /** With the network that ships as an example. */
+      example: z.boolean().optional(),
+    }),
     answers: reply.projectSummary,
   }),
   'GET /projects/:project/members': endpoint({
@@ -112,6 +116,16 @@ const model = {
     network: 'read',
     query: { before: 'Entries before this revision', row: 'Only those about the row with this id' },
     answers: z.array(reply.historyLine),
+  }),
+  'GET /projects/:project/since': endpoint({
+    access: 'reader',
+    summary: 'What others changed since the person was last there, newest first; seen is null the first time',
+    answers: z.object({ seen: z.int().nullable(), lines: z.array(reply.historyLine) }),
+  }),
+  'PUT /projects/:project/seen': endpoint({
+    access: 'reader',
+    summary: 'How far the person has seen the project: a revision; it never goes back',
+    body: z.strictObject({ revision: z.int().min(0) }),
   }),
   'POST /projects/:project/changes': endpoint({
     access: 'editor',
@@ -240,6 +254,11 @@ const plans = {
 };
 
 const sheets = {
+  'GET /projects/:project/sheets': endpoint({
+    access: 'reader',
+    summary: 'Who changed each sheet last and when, newest first',
+    answers: z.array(reply.sheetChange),
+  }),
   'GET /projects/:project/sheets/:sheet/svg': endpoint({
     access: 'reader',
     summary: 'A sheet as SVG with its fonts inside',

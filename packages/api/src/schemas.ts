@@ -47,6 +47,7 @@ export const historyLine = z.object({
   undoes: revision.nullable(),
   redoes: revision.nullable(),
 });
+export const sheetChange = z.object({ id, revision, author: z.string(), at: when });
 export const journalEntry = historyLine.extend({
   line: id.nullable(),
   base: revision.nullable(),

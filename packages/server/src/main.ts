@@ -18,6 +18,7 @@ try {
     databaseUrl,
     port,
     webFolder: process.env['VISOGRAPH_WEB'] ?? null,
+    ...(demoFile === undefined ? {} : { exampleFile: demoFile }),
     logLevel: process.env['VISOGRAPH_LOG'] ?? 'warn',
     signInTries: Number(process.env['VISOGRAPH_SIGNIN_TRIES'] ?? 10),
     prepare: async (knex, store) => (demoFile === undefined ? false : loadDemo(knex, store, demoFile)),

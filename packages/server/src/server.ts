@@ -1,4 +1,5 @@
 import { newId } from '@visograph/core/model';
+import { readFile } from 'node:fs/promises';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { pino, type Logger } from 'pino';
@@ -6,6 +7,7 @@ import type { Knex } from 'knex';
 import { connect } from './database/connect.ts';
 import { migrate } from './database/schema.ts';
 import { makeApp } from './http/app.ts';
+import { Refusal } from './http/problem.ts';
 import { sessions } from './people/session.ts';
 import { Live } from './live/live.ts';
 import { Press } from './sheets/printing/press.ts';
@@ -17,6 +19,8 @@ export interface ServerOptions {
   /** 0 takes any free port. */
   port: number;
   webFolder?: string | null;
+  /** The exchange file that new projects can begin with as an example. */
+  exampleFile?: string;
   logLevel?: string;
   signInTries?: number;
   /** Run on the migrated database before anybody is served. */
@@ -58,7 +62,17 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
   const session = await sessions(knex, options.databaseUrl);
   const listener = listen(options.databaseUrl, channel, instance, store, log);
   const press = new Press();
-  const services = { knex, store, live, press, log };
+  const { exampleFile } = options;
+  const example = async (): Promise<unknown> => {
+    if (exampleFile === undefined)
+      throw new Refusal(
+        404,
+        'No example',
+        'This server has no example network. Begin an empty project instead.',
+      );
+    return JSON.parse(await readFile(exampleFile, 'utf8'));
+  };
+  const services = { knex, store, live, press, example, log };
   const app = makeApp({
     services,
     session: session.handler,

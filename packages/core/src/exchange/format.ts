@@ -185,6 +185,7 @@ export const sheetEntry = z.strictObject({
       templates: true,
       colourBy: true,
       views: true,
+      position: true,
     })
     .partial().shape,
   reading: readingSchema.omit({ gathered: true }).partial().optional(),

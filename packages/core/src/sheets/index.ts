@@ -2,6 +2,7 @@ export * from './commands/copyOnSheet.ts';
 export * from './commands/drawDevices.ts';
 export * from './commands/gather.ts';
 export * from './commands/marks.ts';
+export * from './commands/sheetList.ts';
 export * from './commands/sheets.ts';
 export * from './exchange/graphs.ts';
 export * from './exchange/topology.ts';

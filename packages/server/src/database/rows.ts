@@ -17,6 +17,8 @@ export class Membership extends Model {
   declare projectId: string;
   declare accountId: string;
   declare role: MemberRole;
+  /** The newest revision that the member has seen. */
+  declare seen: number | null;
   declare account?: Account;
   static override get tableName(): string {
     return 'membership';

@@ -10,6 +10,7 @@ import { eighth } from './steps/08-spanning-tree.ts';
 import { ninth } from './steps/09-lines-of-history.ts';
 import { tenth } from './steps/10-names-of-our-own.ts';
 import { eleventh } from './steps/11-inventory.ts';
+import { twelfth } from './steps/12-sheets-in-order.ts';
 import type { Migration } from './steps/step.ts';
 import { ensureTables } from './tables.ts';
 
@@ -25,6 +26,7 @@ const steps: readonly Migration[] = [
   ninth,
   tenth,
   eleventh,
+  twelfth,
 ];
 /** How many steps the database's history has. */
 export const stepCount = steps.length;

@@ -13,6 +13,8 @@ export interface Services {
   store: ProjectStore;
   live: Live;
   press: Press;
+  /** The network that ships as an example, as an exchange file. @throws Refusal where this server has none */
+  example: () => Promise<unknown>;
   log: Logger;
 }
 

@@ -5,6 +5,7 @@ import { memberHandlers } from '../people/memberRoutes.ts';
 import { equipmentListHandlers } from '../racks/equipmentListRoutes.ts';
 import { openApi } from './openapi.ts';
 import { planHandlers } from '../plans/planRoutes.ts';
+import { startHandlers } from '../project/startRoutes.ts';
 import { projectHandlers } from '../project/projectRoutes.ts';
 import type { Handlers } from './route.ts';
 import { sessionHandlers } from '../people/sessionRoutes.ts';
@@ -15,6 +16,7 @@ import { spreadsheetHandlers } from '../catalogue/spreadsheetRoutes.ts';
 export const handlers: Handlers = {
   ...sessionHandlers,
   ...projectHandlers,
+  ...startHandlers,
   ...planHandlers,
   ...catalogueHandlers,
   ...spreadsheetHandlers,

@@ -56,7 +56,11 @@ const readText = (text: string): unknown => {
 
 export const projectHandlers = {
   'POST /projects': async ({ account, body, services }) => {
-    const made = await addProject(services.knex, services.store, account, { name: body.name });
+    const file = body.example === true ? await services.example() : null;
+    const made = await addProject(services.knex, services.store, account, {
+      name: body.name,
+      ...(file === null ? {} : { file }),
+    });
     if (!made.ok) throw refuseFile(made.problems);
     return { id: made.projectId, name: body.name, role: 'owner' as const, revision: 1 };
   },

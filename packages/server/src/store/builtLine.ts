@@ -14,6 +14,7 @@ import {
 } from './journal.ts';
 import { Moments } from './moments.ts';
 import type { Snapshot } from './snapshot.ts';
+import { noteSheetChanges } from './sheetChanges.ts';
 import { loadNetwork, writeRows } from './rowsIO.ts';
 import { Turns } from './turns.ts';
 
@@ -242,11 +243,13 @@ export class BuiltLine {
       projectId,
       wishes.flatMap(({ changes }) => changes),
     );
-    return this.journal.append(
+    const entries = await this.journal.append(
       transaction,
       lineOf(projectId),
       wishes.map((one, at) => ({ ...one, revision: base + 1 + at, base: null })),
     );
+    await noteSheetChanges(transaction, projectId, entries);
+    return entries;
   }
 
   /** Takes back, or makes again, the person's own latest step. */

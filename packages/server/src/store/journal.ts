@@ -42,6 +42,18 @@ export type HistoryLine = Pick<
   'id' | 'revision' | 'author' | 'at' | 'sentence' | 'undoes' | 'redoes'
 >;
 
+/** Which entries of the history are read. */
+export interface HistoryWish {
+  /** Those before a revision, and after one. */
+  before: number | null;
+  after?: number | null;
+  /** Only those about one row. */
+  rowId: string | null;
+  /** Without those of a person. */
+  but?: string | null;
+  most: number;
+}
+
 const entryOf = (row: ChangeSetRow): JournalEntry => ({
   id: row.id,
   revision: row.revision,
@@ -110,15 +122,15 @@ export class Journal {
     return this.of(of).select('revision', 'undoes', 'redoes').where({ authorId }).orderBy('revision');
   }
 
-  /** The history as it is read: newest first, `most` at most, those before a revision and about one row if wished. */
-  async lines(
-    of: LineOf,
-    wish: { before: number | null; rowId: string | null; most: number },
-  ): Promise<HistoryLine[]> {
+  /** The history as it is read: newest first, `most` at most. */
+  async lines(of: LineOf, wish: HistoryWish): Promise<HistoryLine[]> {
     const rows = await this.of(of)
       .select('id', 'revision', 'author', 'at', 'sentence', 'undoes', 'redoes')
       .modify((builder) => {
         if (wish.before !== null) void builder.where('revision', '<', wish.before);
+        if (wish.after != null) void builder.where('revision', '>', wish.after);
+        if (wish.but != null)
+          void builder.where((row) => row.whereNull('authorId').orWhereNot({ authorId: wish.but ?? '' }));
         if (wish.rowId !== null)
           void builder.whereRaw('changes @> ?::jsonb', JSON.stringify([{ id: wish.rowId }]));
       })

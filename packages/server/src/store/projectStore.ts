@@ -7,6 +7,7 @@ import {
   Journal,
   type Author,
   type HistoryLine,
+  type HistoryWish,
   type UndoResult,
   type Wish,
   type Written,
@@ -84,11 +85,7 @@ export class ProjectStore {
   }
 
   /** What a line wrote, as it is read by people. */
-  history(
-    projectId: string,
-    line: string | null,
-    wish: { before: number | null; rowId: string | null; most: number },
-  ): Promise<HistoryLine[]> {
+  history(projectId: string, line: string | null, wish: HistoryWish): Promise<HistoryLine[]> {
     return this.journal.lines({ projectId, line }, wish);
   }
 

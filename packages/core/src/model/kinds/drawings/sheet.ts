@@ -121,6 +121,10 @@ export const sheetSchema = z.strictObject({
   page: noted(pageSchema, { label: 'Page', internal: true }),
   views: noted(z.array(viewSchema).max(30, 'are more than 30'), { label: 'Saved views', internal: true }),
   groups: noted(z.array(groupSchema).max(60, 'are more than 60'), { label: 'Groups', internal: true }),
+  position: noted(z.int().min(1, 'is below 1').max(100_000, 'is above 100000').nullable(), {
+    label: 'Order',
+    help: 'Among the sheets of the project; those without one come last, by name',
+  }),
 });
 export type Sheet = z.infer<typeof sheetSchema>;
 
@@ -140,6 +144,7 @@ export const blankSheet: Omit<Sheet, 'id' | 'name'> = {
   page: plainPage,
   views: [],
   groups: [],
+  position: null,
 };
 
 export type FacetState = 'shown' | 'faded' | 'locked' | 'hidden';
