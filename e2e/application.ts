@@ -106,6 +106,7 @@ export async function signIn(
   await page.getByLabel('Password').fill(password);
   await page.getByRole('button', { name: 'Sign in' }).click();
   await expect(page.getByRole('button', { name: /^Saved r\d+/ })).toBeVisible();
+  await section(page, 'Places');
 }
 
 /** A second person in a window of their own. */
@@ -127,6 +128,7 @@ export async function beginProject(page: Page, application: Application, name: s
   await page.getByLabel('New project').fill(name);
   await page.getByRole('button', { name: 'Begin project' }).click();
   await saved(page);
+  await section(page, 'Places');
 }
 
 /** Types into the command line and does the first thing offered. */

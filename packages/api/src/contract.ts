@@ -120,6 +120,7 @@ const model = {
   'GET /projects/:project/since': endpoint({
     access: 'reader',
     summary: 'What others changed since the person was last there, newest first; seen is null the first time',
+    query: { after: 'The revision that this visit began with, where the page is loaded again' },
     answers: z.object({ seen: z.int().nullable(), lines: z.array(reply.historyLine) }),
   }),
   'PUT /projects/:project/seen': endpoint({

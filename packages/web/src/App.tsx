@@ -5,6 +5,7 @@ import { Projects } from './people/Projects.tsx';
 import { SignIn } from './people/SignIn.tsx';
 
 const ProjectPage = lazy(() => import('./frame/ProjectPage.tsx'));
+const StartSection = lazy(() => import('./start/StartSection.tsx'));
 const PlacesSection = lazy(() => import('./places/PlacesSection.tsx'));
 const CatalogueSection = lazy(() => import('./catalogue/CatalogueSection.tsx'));
 const EquipmentSection = lazy(() => import('./racks/equipment/EquipmentSection.tsx'));
@@ -20,7 +21,7 @@ function Home(): ReactNode {
   const [only, ...others] = projects.data ?? [];
   if (projects.isPending) return null;
   return only !== undefined && others.length === 0 ? (
-    <Navigate to={`/p/${only.id}/places`} replace />
+    <Navigate to={`/p/${only.id}/start`} replace />
   ) : (
     <Projects />
   );
@@ -51,7 +52,8 @@ function SignedIn(): ReactNode {
           <Route path="/" element={<Home />} />
           <Route path="/projects" element={<Projects />} />
           <Route path="/p/:project" element={<ProjectPage />}>
-            <Route index element={<Navigate to="places" replace />} />
+            <Route index element={<Navigate to="start" replace />} />
+            <Route path="start" element={<StartSection />} />
             <Route path="places" element={<PlacesSection />} />
             <Route path="catalogue" element={<CatalogueSection />} />
             <Route path="equipment" element={<EquipmentSection />} />
@@ -60,7 +62,7 @@ function SignedIn(): ReactNode {
             <Route path="addresses" element={<AddressesSection />} />
             <Route path="sheets/:sheet?" element={<SheetsSection />} />
             <Route path="schedules" element={<SchedulesSection />} />
-            <Route path="*" element={<Navigate to="places" replace />} />
+            <Route path="*" element={<Navigate to="start" replace />} />
           </Route>
           <Route path="*" element={<Navigate to="/" replace />} />
         </Routes>

@@ -9,10 +9,11 @@ const mostSince = 60;
 
 /** What the start of a project tells: what others did since one was last there, who changed which sheet last. */
 export const startHandlers = {
-  'GET /projects/:project/since': async ({ account, projectId, services }) => {
+  'GET /projects/:project/since': async ({ account, projectId, services, query }) => {
     const member = await Membership.query(services.knex).findById([projectId, account.id]);
     if (member === undefined) throw notFound('This project');
-    const { seen } = member;
+    const after = Number(query('after') ?? Number.NaN);
+    const seen = Number.isInteger(after) && after > 0 ? after : member.seen;
     if (seen === null) return { seen, lines: [] };
     const wish = { before: null, rowId: null, after: seen, but: account.id, most: mostSince };
     return { seen, lines: await services.store.history(projectId, asBuilt, wish) };

@@ -35,7 +35,7 @@ export function useWhereabouts(): Whereabouts {
   const { pathname } = useLocation();
   const [search] = useSearchParams();
   const navigate = useNavigate();
-  const section = pathname.split('/')[3] ?? 'places';
+  const section = pathname.split('/')[3] ?? 'start';
   const scopeId = search.get('scope');
   const rackId = search.get('rack');
   const besideText = search.get('beside') ?? '';

@@ -25,7 +25,7 @@ export function useRecordShown(): RecordShown {
   const { section, selection, rackId } = useWhereabouts();
   const { sheet } = useParams();
   const comesAndGoes =
-    (section === 'sheets' && sheet !== undefined) || (section === 'places' && rackId !== null);
+    section === 'start' || section === 'sheets' || (section === 'places' && rackId !== null);
   const alone = comesAndGoes && selection === null;
   const shown = alone ? peeked || manner === 'stays' : manner !== 'closed';
   // What was only looked at leaves as soon as something else is the matter.

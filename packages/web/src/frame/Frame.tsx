@@ -11,6 +11,7 @@ import { KeysPanel } from './KeysPanel.tsx';
 import { Rail } from './Rail.tsx';
 import { StatusLine } from './StatusLine.tsx';
 import { useKeys } from './useKeys.ts';
+import { useSeen } from '../start/useSince.ts';
 import { Record } from '../record/Record.tsx';
 import { SignInForm } from '../people/SignIn.tsx';
 import { Boundary } from '../kit/panel/Boundary.tsx';
@@ -136,6 +137,7 @@ export function Frame(): ReactNode {
   const record = useRecordShown();
   const { section, selection, scopeId } = useWhereabouts();
   useKeys();
+  useSeen();
   const side = record.shown || historyOpen;
   return (
     <Grid $record={side}>

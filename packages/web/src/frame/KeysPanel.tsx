@@ -18,8 +18,11 @@ const keys: readonly [string, string][] = [
   ['=', 'Show or hide the data strip below a drawing'],
   ['0  and  F', 'Fit the whole sheet, or what is selected'],
   ['.', 'Choose what a sheet or rack shows'],
-  ['Ctrl+D', 'On a sheet, duplicate what is chosen; in a grid, fill down: names, ports and addresses are counted on'],
-  ['Alt+1 … Alt+8', 'Sections'],
+  [
+    'Ctrl+D',
+    'On a sheet, duplicate what is chosen; in a grid, fill down: names, ports and addresses are counted on',
+  ],
+  ['Alt+0 … Alt+8', 'Sections, from Start'],
   ['Enter', 'Connect, and step both ends on'],
   ['Esc', 'Close the dock'],
 ];
@@ -56,7 +59,7 @@ export function KeysPanel(): ReactNode {
           setOn(next);
         }}
       >
-        Keys that stand alone act (Ctrl+K, Ctrl+Z and Alt+1 … do in any case)
+        Keys that stand alone act (Ctrl+K, Ctrl+Z and Alt+0 … do in any case)
       </Tick>
     </PanelDialog>
   );

@@ -48,7 +48,7 @@ export function Rail(): ReactNode {
           <Link
             to={shownPath(`/p/${project.id}/${entry.key}${query}`)}
             aria-current={section === entry.key ? 'page' : undefined}
-            title={`Alt+${at + 1}`}
+            title={`Alt+${at}`}
           >
             {entry.label}
           </Link>

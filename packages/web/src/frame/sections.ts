@@ -1,5 +1,6 @@
 /** The sections of the rail in the order of the work. A section stands here when it works. */
 export const sections = [
+  { key: 'start', label: 'Start', group: 0 },
   { key: 'places', label: 'Places', group: 0 },
   { key: 'catalogue', label: 'Catalogue', group: 0 },
   { key: 'equipment', label: 'Equipment', group: 0 },

@@ -53,8 +53,8 @@ export function useKeys(): void {
         openLine();
         return;
       }
-      if (event.altKey && /^[1-9]$/.test(event.key)) {
-        const section = sections[Number(event.key) - 1];
+      if (event.altKey && /^[0-9]$/.test(event.key)) {
+        const section = sections[Number(event.key)];
         if (section === undefined) return;
         event.preventDefault();
         where.go({ section: section.key });

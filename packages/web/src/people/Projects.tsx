@@ -47,7 +47,7 @@ export function Projects(): ReactNode {
     mutationFn: (body: { name: string }) => call('POST /projects', { body }),
     onSuccess: async (project) => {
       await client.invalidateQueries({ queryKey: ['projects'] });
-      void navigate(`/p/${project.id}/places`);
+      void navigate(`/p/${project.id}/start`);
     },
     onError: (error) => form.refuse([{ field: 'name', message: error.message }]),
   });
@@ -58,7 +58,7 @@ export function Projects(): ReactNode {
       <ul>
         {projects.data?.map((project) => (
           <li key={project.id}>
-            <Link to={`/p/${project.id}/places`}>
+            <Link to={`/p/${project.id}/start`}>
               {project.name} <small>{`${project.role} · r${project.revision}`}</small>
             </Link>
           </li>

@@ -10,12 +10,14 @@ import {
 } from '@visograph/core/sheets';
 import { diagramBox } from '@visograph/drawing';
 import { useMemo, useState, type ReactNode } from 'react';
+import { useLocation } from 'react-router';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { useWorkspace } from '../data/workspace.tsx';
 import { useKeysHere } from '../kit/useKeysHere.ts';
 import { Work } from '../kit/panel/panels.tsx';
 import { SheetHead } from './SheetHead.tsx';
+import type { Beginning } from '../start/WaysToBegin.tsx';
 import { Palette } from './draw/Palette.tsx';
 import { Blank } from './draw/Blank.tsx';
 import { LinePanels } from './draw/LinePanels.tsx';
@@ -72,8 +74,9 @@ export function Drawing({
   const [showOpen, setShowOpen] = useState(false);
   const empty = plan.graph.nodes.length === 0 && scene.marks.length === 0;
   const draws = drawsOn(sheet);
-  const [palette, setPalette] = useState(() => empty && mayEdit && draws);
-  const [typedOpen, setTypedOpen] = useState(false);
+  const beginning = useLocation().state as Beginning | null;
+  const [palette, setPalette] = useState(() => empty && mayEdit && draws && beginning?.typed !== true);
+  const [typedOpen, setTypedOpen] = useState(beginning?.typed === true);
   const [frames, setFrames] = useState(false);
   const pages = useMemo(
     () => (frames ? pagesOf(diagramBox(scene), sheet.page) : null),

@@ -1,41 +1,31 @@
-import { byName, childPlaces, placePath, placesWithin, type Projection } from '@visograph/core/model';
+import { childPlaces, projectionNatures, projections, type Projection } from '@visograph/core/model';
 import { addSheet } from '@visograph/core/sheets';
-import { useEffect, useState, type ReactNode } from 'react';
+import { useEffect, useMemo, useState, type ReactNode } from 'react';
+import { Input, SearchField } from 'react-aria-components';
 import { useParams } from 'react-router';
 import { styled } from 'styled-components';
 import { useProject, useWhoCan } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
-import { Button } from '../kit/controls.tsx';
-import { Empty, Work, WorkHead } from '../kit/panel/panels.tsx';
+import { Choice } from '../kit/choice.tsx';
+import { Button, FieldInput } from '../kit/controls.tsx';
+import { Empty, Hint, Work, WorkHead } from '../kit/panel/panels.tsx';
+import { SheetCards } from './list/SheetCards.tsx';
+import { listed, sheetSorts, sheetsWithin, useSheetChanges, type SheetSort } from './list/useSheetList.ts';
 import { PrintMany } from './printing/PrintMany.tsx';
 import { drawAhead, warmDrawing } from './useScene.ts';
 import { SheetView } from './SheetView.tsx';
 
-const List = styled.ul`
-  padding: 14px 16px;
-  overflow: auto;
-  button {
-    font: inherit;
-    width: 100%;
-    max-width: 620px;
-    display: flex;
-    justify-content: space-between;
-    gap: 16px;
-    text-align: left;
-    padding: 11px 14px;
-    margin-bottom: 8px;
-    background: ${({ theme }) => theme.surface};
-    color: ${({ theme }) => theme.ink};
-    border: 1px solid ${({ theme }) => theme.rule};
-    border-radius: 3px;
-  }
-  button:hover {
-    border-color: ${({ theme }) => theme.accent};
-  }
-  small {
-    color: ${({ theme }) => theme.inkSoft};
+const Finding = styled.div`
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  padding: 10px 16px 0;
+  input {
+    width: 260px;
   }
 `;
+/** So many are found at a glance. */
+const fewToFind = 3;
 
 /** Saved drawings of the scope; one of them when it is open. */
 export default function SheetsSection(): ReactNode {
@@ -47,10 +37,15 @@ export default function SheetsSection(): ReactNode {
   const [printing, setPrinting] = useState(false);
   useEffect(warmDrawing, []);
   const open = network.get('sheet', sheetId ?? null);
-  const within = placesWithin(network, scopeId);
-  const sheets = [...network.all('sheet')]
-    .filter((sheet) => scopeId === null || (sheet.scopeId !== null && within.has(sheet.scopeId)))
-    .sort(byName);
+  const sheets = useMemo(() => sheetsWithin(network, scopeId), [network, scopeId]);
+  const changes = useSheetChanges();
+  const [text, setText] = useState('');
+  const [projection, setProjection] = useState<Projection | null>(null);
+  const [sort, setSort] = useState<SheetSort>('own order');
+  const found = useMemo(
+    () => listed(network, sheets, { text, projection, sort }, changes),
+    [network, sheets, text, projection, sort, changes],
+  );
   const likely = open === null ? sheets[0] : undefined;
   useEffect(() => (likely === undefined ? undefined : drawAhead(network, likely)), [network, likely]);
   // A sheet that is opened brings its place along: path, counts and drawing are about the same.
@@ -103,16 +98,56 @@ export default function SheetsSection(): ReactNode {
           )}
         </Empty>
       ) : (
-        <List>
-          {sheets.map((sheet) => (
-            <li key={sheet.id}>
-              <button type="button" onClick={() => go({ sheetId: sheet.id, selection: null })}>
-                <strong>{sheet.name}</strong>
-                <small>{`${sheet.projection} · ${sheet.picked ? 'picked devices' : placePath(network, sheet.scopeId).replaceAll('/', ' › ') || 'All sites'}`}</small>
-              </button>
-            </li>
-          ))}
-        </List>
+        <>
+          {sheets.length > fewToFind && (
+            <Finding>
+              <SearchField aria-label="Find a sheet" value={text} onChange={setText}>
+                <FieldInput as={Input} placeholder="Find by name, place or projection" />
+              </SearchField>
+              <Choice
+                label="Projection"
+                hideLabel
+                width={150}
+                value={projection ?? 'all'}
+                options={[
+                  { id: 'all', text: 'All projections' },
+                  ...projections.map((one) => ({ id: one, text: projectionNatures[one].title })),
+                ]}
+                onChange={(id) => setProjection(projections.find((one) => one === id) ?? null)}
+              />
+              <Choice
+                label="Sorted by"
+                hideLabel
+                width={150}
+                value={sort}
+                options={sheetSorts.map((one) => ({ id: one, text: `By ${one}` }))}
+                onChange={setSort}
+              />
+              {found.length < sheets.length && (
+                <Hint role="status">{`${found.length} of ${sheets.length}`}</Hint>
+              )}
+            </Finding>
+          )}
+          {found.length === 0 ? (
+            <Empty title="No sheet is called so">
+              <Button
+                onPress={() => {
+                  setText('');
+                  setProjection(null);
+                }}
+              >
+                Show all
+              </Button>
+            </Empty>
+          ) : (
+            <SheetCards
+              sheets={found}
+              changes={changes}
+              orderable={sort === 'own order'}
+              onOpen={(sheetId) => go({ sheetId, selection: null })}
+            />
+          )}
+        </>
       )}
       {printing && <PrintMany sheets={sheets} onClose={() => setPrinting(false)} />}
     </Work>

@@ -7,6 +7,8 @@ export interface DrawRequest {
   plan: DrawingPlan;
   /** Nothing is on the screen yet. */
   first: boolean;
+  /** Only the draft is wanted: it is looked at small. */
+  small?: true;
 }
 /** A draft comes first where the links take a while to route. */
 export type DrawReply = { id: number; scene: Scene; draft: boolean } | { id: number; failed: string };
@@ -16,6 +18,10 @@ self.onmessage = ({ data }: MessageEvent<DrawRequest>): void => {
   const { id, plan } = data;
   let reply: DrawReply;
   try {
+    if (data.small === true) {
+      const scene = sceneOf(plan, { measure: measureText, quick: true });
+      return self.postMessage({ id, scene, draft: true } satisfies DrawReply);
+    }
     if (data.first && plan.graph.links.length > quickAbove)
       self.postMessage({
         id,

@@ -1,9 +1,9 @@
 import type { Scene } from '@visograph/core/sheets';
-import { shadeColour } from '@visograph/drawing';
 import { useStore, useStoreApi } from '@xyflow/react';
 import { useEffect, useLayoutEffect, useRef, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useTheme } from '../../theme/theme.tsx';
+import { farPaths, paintPaths, tabWidth } from './paintFar.ts';
 
 const Surface = styled.canvas`
   position: absolute;
@@ -21,8 +21,6 @@ export const farAbove = 150;
 
 /** Names of containers are written so large, in pixels of the screen, whatever the zoom. */
 const titlePx = 12;
-/** Of the coloured tab of a plate, in sheet units. */
-const tabWidth = 28;
 /** Names of plates are written from this zoom on, so large, as far as they fit. */
 const namesFrom = 0.18;
 const namePx = 9;
@@ -60,21 +58,10 @@ export function FarLayer({ scene, lit, shown }: Props): ReactNode {
     const ratio = window.devicePixelRatio;
     surface.width = width * ratio;
     surface.height = height * ratio;
-    const links = new Path2D();
-    for (const { points } of scene.links) {
-      points.forEach(({ x, y }, at) => (at === 0 ? links.moveTo(x, y) : links.lineTo(x, y)));
-    }
-    const bodies = new Path2D();
-    const tabs = new Map<string, Path2D>();
+    const paths = farPaths(scene, tokens);
     const chosen = new Path2D();
-    for (const { id, box, shade } of scene.plates) {
-      bodies.rect(box.x, box.y, box.width, box.height);
-      const colour = shadeColour(tokens, shade);
-      const path = tabs.get(colour) ?? new Path2D();
-      path.rect(box.x, box.y, Math.min(tabWidth, box.width), box.height);
-      tabs.set(colour, path);
+    for (const { id, box } of scene.plates)
       if (lit.has(id)) chosen.rect(box.x - 8, box.y - 8, box.width + 16, box.height + 16);
-    }
     const nameFont = `${namePx}px 'Atkinson Hyperlegible Mono', monospace`;
     const titleFont = `600 ${titlePx}px 'Atkinson Hyperlegible Next', sans-serif`;
     context.font = nameFont;
@@ -123,27 +110,7 @@ export function FarLayer({ scene, lit, shown }: Props): ReactNode {
       context.setTransform(1, 0, 0, 1, 0, 0);
       context.clearRect(0, 0, surface.width, surface.height);
       context.setTransform(zoom * ratio, 0, 0, zoom * ratio, x * ratio, y * ratio);
-      for (const container of scene.containers) {
-        const { box } = container;
-        context.fillStyle = tokens.container;
-        context.strokeStyle = tokens.rule;
-        context.lineWidth = 1 / zoom;
-        context.fillRect(box.x, box.y, box.width, box.height);
-        context.strokeRect(box.x, box.y, box.width, box.height);
-      }
-      context.lineWidth = 0.7 / zoom;
-      context.strokeStyle = tokens.inkSoft;
-      context.globalAlpha = zoom < namesFrom ? 0.6 : 1;
-      context.stroke(links);
-      context.globalAlpha = 1;
-      context.fillStyle = tokens.surface;
-      context.fill(bodies);
-      context.strokeStyle = tokens.rule;
-      context.stroke(bodies);
-      for (const [colour, path] of tabs) {
-        context.fillStyle = colour;
-        context.fill(path);
-      }
+      paintPaths(context, paths, tokens, zoom);
       context.strokeStyle = tokens.accent;
       context.lineWidth = 3 / zoom;
       context.stroke(chosen);
