@@ -1,11 +1,15 @@
 import type { ElevationCable } from '@visograph/core/racks';
 import { memo, type ReactElement } from 'react';
+import { fades } from './contrast.ts';
 import type { Tokens } from './tokens.ts';
 
 /** More cables than this on a face are drawn thin and pale, so that names and ports stay readable. */
 const many = 40;
 
-/** Cables on a rack's face in the colour of their jackets; those chosen are heavy, the others pale beside them. */
+/** Both edges together of what a jacket is drawn on that the ground would swallow. */
+const casing = 1.2;
+
+/** Cables on a rack's face in the colour of their jackets, edged where the ground is like them; those chosen are heavy, the others pale beside them. */
 export const RackCables = memo(function RackCables({
   cables,
   tokens,
@@ -21,14 +25,15 @@ export const RackCables = memo(function RackCables({
     <g fill="none" strokeLinejoin="round" strokeLinecap="round">
       {cables.map((cable) => {
         const chosen = lit.has(cable.cableId);
+        const colour = chosen ? tokens.accent : (cable.jacket ?? tokens.inkSoft);
+        const width = chosen ? 2.6 : dense ? 0.9 : 1.6;
         return (
-          <path
-            key={cable.cableId}
-            d={cable.d}
-            stroke={chosen ? tokens.accent : (cable.jacket ?? tokens.inkSoft)}
-            strokeWidth={chosen ? 2.6 : dense ? 0.9 : 1.6}
-            opacity={chosen ? 1 : anyLit ? 0.25 : dense ? 0.6 : 0.9}
-          />
+          <g key={cable.cableId} opacity={chosen ? 1 : anyLit ? 0.25 : dense ? 0.6 : 0.9}>
+            {fades(colour, tokens.surface) && (
+              <path d={cable.d} stroke={tokens.inkSoft} strokeWidth={width + casing} />
+            )}
+            <path d={cable.d} stroke={colour} strokeWidth={width} />
+          </g>
         );
       })}
     </g>

@@ -3,7 +3,7 @@ import { builtInModels } from '@visograph/core/catalogue';
 import { applyChanges } from '@visograph/core/change';
 import { blankPlace, blankRack, Network, newId, type Rack } from '@visograph/core/model';
 import { addDevice, elevationScene } from '@visograph/core/racks';
-import { aboveFrame, faceAt, landing, layOutRacks, plateAt, portAt } from './benchLayout.ts';
+import { aboveFrame, faceAt, landing, layOutRacks, openingView, plateAt, portAt } from './benchLayout.ts';
 
 const place = { ...blankPlace, id: newId(), name: 'Room', kind: 'room' as const };
 const rack = (name: string, rest: Partial<Rack> = {}): Rack => ({
@@ -89,5 +89,78 @@ describe('racks on the surface', () => {
     ]);
     const hit = faceAt(spots, pointIn(first, 0, 300, 2));
     expect(hit && landing(hit, { units: 0, side: 'full' })).toMatchObject({ unit: null, side: 'right' });
+  });
+});
+
+describe('the view that racks open with', () => {
+  const view = { width: 1100, height: 660 };
+  /** One rack of 47 units with switches at these units, as it would open. */
+  function openedOn(...units: number[]) {
+    const tall = rack('TALL', { units: 47 });
+    let now = Network.of({ place: [place], rack: [tall], model: models });
+    units.forEach((unit, at) => {
+      const set = addDevice(now, {
+        name: `sw-${at}`,
+        modelId: switchModel?.id ?? '',
+        rackId: tall.id,
+        placeId: null,
+        unit,
+      });
+      const made = applyChanges(now, set?.changes ?? []);
+      if (!made.ok) throw new Error('not mounted');
+      now = made.network;
+    });
+    const [spot] = layOutRacks([{ rack: tall, scene: elevationScene(now, tall) }], 'both');
+    if (spot === undefined) throw new Error('no rack');
+    const opened = openingView([spot], view);
+    const seen = {
+      top: -opened.y / opened.zoom,
+      bottom: (view.height - opened.y) / opened.zoom,
+      left: -opened.x / opened.zoom,
+      right: (view.width - opened.x) / opened.zoom,
+    };
+    const face = spot.faces[0];
+    const plates = (spot.scene.faces[0]?.plates ?? []).map(({ box }) => ({
+      top: box.y + (face?.y ?? 0),
+      bottom: box.y + box.height + (face?.y ?? 0),
+    }));
+    return { spot, opened, seen, plates };
+  }
+
+  test.each([[[40, 38, 36]], [[5, 3, 1]], [[24]], [[47, 30, 20]]])(
+    'gear at units %j is in view, as large as reads well, within the width',
+    (units) => {
+      const { spot, opened, seen, plates } = openedOn(...units);
+      for (const plate of plates) {
+        expect(plate.top).toBeGreaterThanOrEqual(seen.top);
+        expect(plate.bottom).toBeLessThanOrEqual(seen.bottom);
+      }
+      expect(seen.left).toBeLessThanOrEqual(spot.x);
+      expect(seen.right).toBeGreaterThanOrEqual(spot.x + spot.width);
+      expect(opened.zoom).toBeGreaterThan(0.8);
+    },
+  );
+
+  test('gear over the whole height begins at its top, with the head of the rack', () => {
+    const { spot, seen } = openedOn(47, 40, 30, 20, 10, 1);
+    expect(seen.top).toBeCloseTo(spot.y, 5);
+  });
+
+  test('an empty rack, and several racks, are seen whole', () => {
+    const whole = (
+      found: ReturnType<typeof openingView>,
+      all: readonly { x: number; y: number; width: number; height: number }[],
+    ): boolean =>
+      all.every(
+        ({ x, y, width, height }) =>
+          x * found.zoom + found.x >= 0 &&
+          y * found.zoom + found.y >= 0 &&
+          (x + width) * found.zoom + found.x <= view.width &&
+          (y + height) * found.zoom + found.y <= view.height,
+      );
+    const { spot, opened } = openedOn();
+    expect(whole(opened, [spot])).toBe(true);
+    expect(whole(openingView(spots, view), spots)).toBe(true);
+    expect(openingView([], view).zoom).toBeGreaterThan(0);
   });
 });

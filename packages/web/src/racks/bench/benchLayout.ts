@@ -58,6 +58,49 @@ export function layOutRacks(
   });
 }
 
+/** Zoom at which names and ports of gear are read without leaning forward. */
+const reading = 1.15;
+const aroundGear = 20;
+
+/**
+ * The view that racks open with: one rack fills the width as far as that reads well and stands on its gear, with its
+ * head where that is near; if all of it fits it is seen whole. Several racks are seen whole.
+ *
+ * @param view size of the surface in pixels
+ */
+export function openingView(
+  spots: readonly RackSpot[],
+  view: { width: number; height: number },
+): { x: number; y: number; zoom: number } {
+  const right = Math.max(1, ...spots.map((spot) => spot.x + spot.width));
+  const bottom = Math.max(1, ...spots.map((spot) => spot.y + spot.height));
+  const across = Math.min(reading, (view.width * 0.94) / right);
+  const whole = Math.min(across, (view.height * 0.94) / bottom);
+  const [only, second] = spots;
+  const centred = (zoom: number, y: number): { x: number; y: number; zoom: number } => ({
+    x: (view.width - right * zoom) / 2,
+    y,
+    zoom,
+  });
+  const plates = only === undefined ? [] : only.faces.flatMap(({ face, y }) => platesOn(only, face, y));
+  if (only === undefined || second !== undefined || plates.length === 0 || whole === across)
+    return centred(whole, (view.height - bottom * whole) / 2);
+  const gearTop = Math.min(...plates.map((plate) => plate.y)) - aroundGear;
+  const gearBottom = Math.max(...plates.map((plate) => plate.y + plate.height)) + aroundGear;
+  const seen = view.height / across;
+  // The head of the rack comes along where gear hangs close below it.
+  const top = gearTop - only.y - aboveFrame < seen / 4 ? Math.min(only.y, gearTop) : gearTop;
+  const middle = gearBottom - top <= seen ? (top + gearBottom) / 2 - seen / 2 : top;
+  return centred(across, -Math.max(0, Math.min(middle, bottom - seen)) * across);
+}
+
+/** The plates of one face of a rack, where they are on the surface. */
+const platesOn = ({ scene }: RackSpot, face: FaceSpot['face'], y: number): { y: number; height: number }[] =>
+  (scene.faces.find((one) => one.face === face)?.plates ?? []).map(({ box }) => ({
+    y: box.y + y,
+    height: box.height,
+  }));
+
 export interface Hit {
   spot: RackSpot;
   face: 'front' | 'rear';

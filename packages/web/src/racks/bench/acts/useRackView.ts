@@ -1,35 +1,43 @@
 import { useReactFlow, type Viewport } from '@xyflow/react';
 import { useCallback, useEffect, useRef, type RefObject } from 'react';
 import { useWorkspace } from '../../../data/workspace.tsx';
-import type { RackSpot } from '../benchLayout.ts';
+import { openingView, type RackSpot } from '../benchLayout.ts';
 
-/** What of the racks is in view: all of them, until somebody pans or zooms; and the place of a device being added. */
+/** What of the racks is in view: their gear, until somebody pans or zooms; and the place of a device being added. */
 export function useRackView(
   spots: readonly RackSpot[],
   frame: RefObject<HTMLDivElement | null>,
 ): { fit: () => void; onByHand: () => void } {
   const flow = useReactFlow();
   const { ghost, dock } = useWorkspace();
+  const latest = useRef(spots);
+  useEffect(() => {
+    latest.current = spots;
+  }, [spots]);
   const rackKey = spots.map((spot) => `${spot.rack.id}${spot.width}`).join();
   const fit = useCallback(() => void flow.fitView({ padding: 0.03, maxZoom: 1.15 }), [flow]);
+  const open = useCallback(() => {
+    const { clientWidth: width = 0, clientHeight: height = 0 } = frame.current ?? {};
+    if (width > 0 && height > 0) void flow.setViewport(openingView(latest.current, { width, height }));
+  }, [flow, frame]);
   /** Panned or zoomed by hand: then another size of the work area moves nothing. */
   const byHand = useRef(false);
   useEffect(() => {
     byHand.current = false;
-    const frameId = requestAnimationFrame(fit);
+    const frameId = requestAnimationFrame(open);
     return () => cancelAnimationFrame(frameId);
-  }, [rackKey, fit]);
+  }, [rackKey, open]);
   useEffect(() => {
     if (frame.current === null) return;
     let { clientWidth } = frame.current;
     const observer = new ResizeObserver(([entry]) => {
       const width = entry?.contentRect.width ?? clientWidth;
-      if (Math.abs(width - clientWidth) > 2 && !byHand.current) requestAnimationFrame(fit);
+      if (Math.abs(width - clientWidth) > 2 && !byHand.current) requestAnimationFrame(open);
       clientWidth = width;
     });
     observer.observe(frame.current);
     return () => observer.disconnect();
-  }, [fit, frame]);
+  }, [open, frame]);
 
   // The ghost of a device being added comes into view when the dock covers its place.
   const ghostUnit = ghost?.unit ?? null;
