@@ -185,8 +185,11 @@ export const plate = (page: Page, name: string): Locator =>
     .locator('.react-flow__node-plate')
     .and(page.getByRole('button', { name: new RegExp(`^${name.replace(/[./]/g, '\\$&')}(,|$)`) }));
 /** Goes to a section. */
-export const section = (page: Page, name: string) =>
-  page.getByRole('navigation', { name: 'Sections' }).getByRole('link', { name }).click();
+export async function section(page: Page, name: string): Promise<void> {
+  const link = page.getByRole('navigation', { name: 'Sections' }).getByRole('link', { name });
+  await link.click();
+  await expect(link).toHaveAttribute('aria-current', 'page');
+}
 /** Chooses from the menu More. */
 export const more = async (page: Page, item: string): Promise<void> => {
   await page.getByRole('button', { name: 'More', exact: true }).click();

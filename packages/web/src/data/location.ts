@@ -61,12 +61,12 @@ export function useWhereabouts(): Whereabouts {
         ? `sheets/${to.sheetId}`
         : to.sheetId === null
           ? 'sheets'
-          : (to.section ?? null);
+          : (to.section ?? (section === 'start' && to.scopeId != null ? 'places' : null));
       const base = path === null ? pathname : `/p/${project}/${path}`;
       const query = next.toString();
       void navigate(query === '' ? base : `${base}?${query}`, { replace: to.replace ?? false });
     },
-    [navigate, pathname, project, search],
+    [navigate, pathname, project, search, section],
   );
   return useMemo(() => {
     const [kind = '', id = ''] = chosen?.split(':') ?? [];

@@ -1,5 +1,6 @@
 import { useEffect } from 'react';
 import { useParams } from 'react-router';
+import { useNarrow } from '../kit/useNarrow.ts';
 import { useWhereabouts } from './location.ts';
 import { recordManners, useWorkspace, type RecordManner } from './workspace.tsx';
 
@@ -7,6 +8,8 @@ export interface RecordShown {
   shown: boolean;
   /** Beside a drawing: it comes with what is chosen and leaves with it. */
   comesAndGoes: boolean;
+  /** It lies over the work area, on a window no wider than a tablet's. */
+  drawer: boolean;
   manner: RecordManner;
   /** Shows or hides it: by the key and by its button. */
   toggle: () => void;
@@ -22,12 +25,13 @@ export interface RecordShown {
  */
 export function useRecordShown(): RecordShown {
   const { recordManner: manner, setRecordManner, recordPeeked: peeked, setRecordPeeked } = useWorkspace();
-  const { section, selection, rackId } = useWhereabouts();
+  const { section, selection, rackId, select } = useWhereabouts();
+  const drawer = useNarrow();
   const { sheet } = useParams();
   const comesAndGoes =
-    section === 'start' || section === 'sheets' || (section === 'places' && rackId !== null);
+    drawer || section === 'start' || section === 'sheets' || (section === 'places' && rackId !== null);
   const alone = comesAndGoes && selection === null;
-  const shown = alone ? peeked || manner === 'stays' : manner !== 'closed';
+  const shown = alone ? peeked || (manner === 'stays' && !drawer) : manner !== 'closed';
   // What was only looked at leaves as soon as something else is the matter.
   useEffect(() => {
     setRecordPeeked(false);
@@ -39,11 +43,14 @@ export function useRecordShown(): RecordShown {
   return {
     shown,
     comesAndGoes,
+    drawer,
     manner,
     show,
     toggle: () => {
       if (!shown) return show();
       setRecordPeeked(false);
+      // A drawer is put away with what it is about: the next thing chosen brings it again.
+      if (drawer) return select(null);
       if (!alone) setRecordManner('closed');
       else if (manner === 'stays') setRecordManner(recordManners[0]);
     },

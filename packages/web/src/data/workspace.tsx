@@ -50,6 +50,9 @@ interface Workspace {
   setStripOpen: (open: boolean) => void;
   historyOpen: boolean;
   setHistoryOpen: (open: boolean) => void;
+  /** Sections as a drawer, on a window no wider than a tablet's. */
+  railOpen: boolean;
+  setRailOpen: (open: boolean) => void;
   keysOpen: boolean;
   setKeysOpen: (open: boolean) => void;
   /** Where the device being added would stand: shown on the elevation. */
@@ -77,6 +80,7 @@ export function WorkspaceProvider({ children }: { children: ReactNode }): ReactN
   const [stripOpen, setStripOpen] = useState(false);
   const [historyOpen, setHistoryOpen] = useState(false);
   const [keysOpen, setKeysOpen] = useState(false);
+  const [railOpen, setRailOpen] = useState(false);
   const [ghost, setGhost] = useState<Ghost | null>(null);
   const answers = useRef(new Map<Ask, Set<() => unknown>>());
   const onAsk = useCallback<Workspace['onAsk']>((what, answer) => {
@@ -105,6 +109,8 @@ export function WorkspaceProvider({ children }: { children: ReactNode }): ReactN
       setStripOpen,
       historyOpen,
       setHistoryOpen,
+      railOpen,
+      setRailOpen,
       keysOpen,
       setKeysOpen,
       ghost,
@@ -120,6 +126,7 @@ export function WorkspaceProvider({ children }: { children: ReactNode }): ReactN
       recordPeeked,
       stripOpen,
       historyOpen,
+      railOpen,
       keysOpen,
       ghost,
     ],

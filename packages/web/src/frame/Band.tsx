@@ -1,5 +1,6 @@
 import { useRef, useState, type ReactNode } from 'react';
 import { Button as AriaButton, Menu, MenuItem, MenuTrigger } from 'react-aria-components';
+import { Menu as MenuIcon, Redo2, Undo2 } from 'lucide-react';
 import { useNavigate } from 'react-router';
 import { styled } from 'styled-components';
 import { addressOf } from '../data/api.ts';
@@ -12,6 +13,7 @@ import { useWorkspace } from '../data/workspace.tsx';
 import { Button, Floating } from '../kit/controls.tsx';
 import { Tick } from '../kit/Tick.tsx';
 import { PeoplePanel } from '../people/PeoplePanel.tsx';
+import { narrowQuery } from '../kit/useNarrow.ts';
 import { mono } from '../theme/mono.ts';
 import { useTheme } from '../theme/theme.tsx';
 import { CommandLine } from './CommandLine.tsx';
@@ -33,6 +35,30 @@ const Brand = styled.span`
   gap: 7px;
   font-weight: 600;
   flex: none;
+  @media (max-width: 900px) {
+    b {
+      display: none;
+    }
+  }
+`;
+const Drawer = styled(AriaButton)`
+  display: none;
+  flex: none;
+  width: 34px;
+  height: 34px;
+  padding: 0;
+  margin-left: -6px;
+  border: 0;
+  border-radius: 3px;
+  background: none;
+  color: ${({ theme }) => theme.ink};
+  place-items: center;
+  &[data-focus-visible] {
+    outline: 2px solid ${({ theme }) => theme.accent};
+  }
+  @media ${narrowQuery} {
+    display: grid;
+  }
 `;
 const Spread = styled.div`
   flex: 1;
@@ -115,7 +141,20 @@ const WholeTick = styled(Tick)`
 const Steps = styled.div`
   display: flex;
   button {
+    display: flex;
+    align-items: center;
     padding: 0 7px;
+  }
+  svg {
+    display: none;
+  }
+  @media ${narrowQuery} {
+    svg {
+      display: block;
+    }
+    span {
+      display: none;
+    }
   }
 `;
 
@@ -224,16 +263,19 @@ function InPlan({ plan }: { plan: string }): ReactNode {
 
 export function Band(): ReactNode {
   const { project, plan, sync, view, canEdit, moment } = useProject();
-  const { historyOpen, setHistoryOpen } = useWorkspace();
+  const { historyOpen, setHistoryOpen, railOpen, setRailOpen } = useWorkspace();
   return (
     <Bar>
+      <Drawer data-rail aria-label="Sections" aria-expanded={railOpen} onPress={() => setRailOpen(!railOpen)}>
+        <MenuIcon size={18} aria-hidden="true" />
+      </Drawer>
       <Brand>
         <svg width="16" height="16" viewBox="0 0 16 16" aria-hidden="true">
           <rect width="16" height="16" rx="2" fill="#6B2D82" />
           <rect x="4" y="4" width="4" height="8" fill="#FBFAF6" />
           <rect x="10" y="4" width="2" height="3" fill="#FBFAF6" />
         </svg>
-        Visograph
+        <b>Visograph</b>
       </Brand>
       <ScopePath projectName={[...view.network.all('project')][0]?.name ?? project.name} />
       {plan !== null && <InPlan plan={plan} />}
@@ -244,10 +286,12 @@ export function Band(): ReactNode {
       {canEdit && (
         <Steps>
           <Button $tone="quiet" aria-label="Undo" onPress={() => sync.step('undo')}>
-            Undo
+            <Undo2 size={16} aria-hidden="true" />
+            <span>Undo</span>
           </Button>
           <Button $tone="quiet" aria-label="Redo" onPress={() => sync.step('redo')}>
-            Redo
+            <Redo2 size={16} aria-hidden="true" />
+            <span>Redo</span>
           </Button>
         </Steps>
       )}

@@ -34,7 +34,7 @@ const List = styled.ul`
   position: absolute;
   top: 32px;
   right: 0;
-  width: 460px;
+  width: min(460px, calc(100vw - 24px));
   z-index: 30;
   padding: 4px;
   background: ${({ theme }) => theme.surface};

@@ -11,6 +11,7 @@ import { KeysPanel } from './KeysPanel.tsx';
 import { Rail } from './Rail.tsx';
 import { StatusLine } from './StatusLine.tsx';
 import { useKeys } from './useKeys.ts';
+import { narrowQuery } from '../kit/useNarrow.ts';
 import { useSeen } from '../start/useSince.ts';
 import { Record } from '../record/Record.tsx';
 import { SignInForm } from '../people/SignIn.tsx';
@@ -34,6 +35,10 @@ const Grid = styled.div<{ $record: boolean }>`
   @media (max-width: 1100px) {
     grid-template-columns: 84px minmax(0, 1fr) ${({ $record }) => ($record ? '290px' : '0')};
   }
+  @media ${narrowQuery} {
+    grid-template: 44px minmax(0, 1fr) 24px / minmax(0, 1fr);
+    grid-template-areas: 'band' 'work' 'foot';
+  }
 `;
 const WorkArea = styled.main`
   grid-area: work;
@@ -49,6 +54,13 @@ const SideArea = styled.aside`
   overflow: auto;
   border-left: 1px solid ${({ theme }) => theme.rule};
   background: ${({ theme }) => theme.surface};
+  @media ${narrowQuery} {
+    position: fixed;
+    inset: 44px 0 24px auto;
+    width: min(340px, 88vw);
+    z-index: 20;
+    box-shadow: -6px 0 20px rgb(0 0 0 / 16%);
+  }
 `;
 const Message = styled.div<{ $tone: 'bad' | 'ok' }>`
   position: fixed;
@@ -120,9 +132,11 @@ function RecordBar({ record }: { record: RecordShown }): ReactNode {
   const stays = record.manner === 'stays';
   return (
     <Bar role="group" aria-label="The record beside the drawing">
-      <Button $tone="quiet" aria-pressed={stays} onPress={() => record.setStays(!stays)}>
-        {stays ? 'Stays' : 'Keep here'}
-      </Button>
+      {!record.drawer && (
+        <Button $tone="quiet" aria-pressed={stays} onPress={() => record.setStays(!stays)}>
+          {stays ? 'Stays' : 'Keep here'}
+        </Button>
+      )}
       <Button $tone="quiet" aria-label="Close the record" onPress={record.toggle}>
         ×
       </Button>

@@ -1,12 +1,14 @@
-import { Fragment, type ReactNode } from 'react';
+import { Fragment, useEffect, useRef, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { useShownPath } from '../data/shown.ts';
 import { useWhereabouts } from '../data/location.ts';
+import { useWorkspace } from '../data/workspace.tsx';
+import { narrowQuery } from '../kit/useNarrow.ts';
 import { sections } from './sections.ts';
 
-const Bar = styled.nav`
+const Bar = styled.nav<{ $open: boolean }>`
   grid-area: rail;
   background: ${({ theme }) => theme.band};
   border-right: 1px solid ${({ theme }) => theme.rule};
@@ -27,6 +29,17 @@ const Bar = styled.nav`
     color: ${({ theme }) => theme.ink};
     font-weight: 600;
   }
+  @media ${narrowQuery} {
+    position: fixed;
+    inset: 44px auto 24px 0;
+    width: 168px;
+    z-index: 21;
+    display: ${({ $open }) => ($open ? 'block' : 'none')};
+    box-shadow: 6px 0 20px rgb(0 0 0 / 16%);
+    a {
+      padding-block: 11px;
+    }
+  }
   hr {
     border: 0;
     border-top: 1px solid ${({ theme }) => theme.rule};
@@ -40,8 +53,27 @@ export function Rail(): ReactNode {
   const { section, scopeId } = useWhereabouts();
   const shownPath = useShownPath();
   const query = scopeId === null ? '' : `?scope=${scopeId}`;
+  const { railOpen, setRailOpen } = useWorkspace();
+  const bar = useRef<HTMLElement>(null);
+  useEffect(() => {
+    if (!railOpen) return undefined;
+    bar.current?.querySelector('a')?.focus();
+    const away = (event: PointerEvent): void => {
+      const { target } = event;
+      if (target instanceof Element && target.closest('[data-rail]') === null) setRailOpen(false);
+    };
+    const key = (event: KeyboardEvent): void => {
+      if (event.key === 'Escape') setRailOpen(false);
+    };
+    window.addEventListener('pointerdown', away);
+    window.addEventListener('keydown', key);
+    return () => {
+      window.removeEventListener('pointerdown', away);
+      window.removeEventListener('keydown', key);
+    };
+  }, [railOpen, setRailOpen]);
   return (
-    <Bar aria-label="Sections">
+    <Bar ref={bar} aria-label="Sections" $open={railOpen} data-rail onClick={() => setRailOpen(false)}>
       {sections.map((entry, at) => (
         <Fragment key={entry.key}>
           {at > 0 && sections[at - 1]?.group !== entry.group && <hr />}

@@ -225,6 +225,10 @@ export function Drawing({
             onChosen={setChosen}
             onMoved={acts.keepMoved}
             onOpenPlate={openPlate}
+            onRestPlate={(plate) => {
+              setWanted([plate.id]);
+              openPlates([plate.id]);
+            }}
             onPlateLine={(plate, line) =>
               openPlates(
                 [plate.id],

@@ -31,6 +31,20 @@ const Row = styled.div<{ $side: Side }>`
     cursor: crosshair;
     touch-action: none;
   }
+  /* A finger needs more than a pointer. */
+  @media (pointer: coarse) {
+    > div {
+      gap: 5px;
+    }
+    button {
+      width: 24px;
+      height: 24px;
+    }
+    p {
+      line-height: 24px;
+      padding: 0 10px;
+    }
+  }
   button.taken {
     background: ${({ theme }) => theme.ink};
     cursor: default;
@@ -154,7 +168,7 @@ export function PortRow({
       onPointerDown={(event) => onPull(event, null, at)}
     >
       {shown.length > 0 && (
-        <div style={{ [tracks]: `repeat(${across}, 11px)` }}>
+        <div style={{ [tracks]: `repeat(${across}, auto)` }}>
           {shown.map((port) => (
             <button
               key={port.id}

@@ -39,6 +39,7 @@ import {
 } from './sheetNodes.tsx';
 import { useDragging } from './acts/useDragging.ts';
 import { useFollowing } from './acts/useFollowing.ts';
+import { useLongPress } from './acts/useLongPress.ts';
 import { useMounted } from './acts/useMounted.ts';
 import { useNudges } from './acts/useNudges.ts';
 import { useSheetNodes } from './acts/useSheetNodes.ts';
@@ -109,6 +110,8 @@ interface Props {
   onChosen: (ids: readonly string[]) => void;
   onMoved: (moved: Moved) => void;
   onOpenPlate: (plate: Plate) => void;
+  /** A finger rests on a plate. */
+  onRestPlate: (plate: Plate) => void;
   /** A line below the name of a device was pressed twice: which one, from the top. */
   onPlateLine: (plate: Plate, line: number) => void;
   onPickPlate: (plate: Plate) => void;
@@ -198,8 +201,20 @@ export function SheetCanvas(props: Props): ReactNode {
     if (line === null) setRenaming({ id: node.id });
     else props.onPlateLine(plate, line);
   };
+  const frame = useRef<HTMLDivElement>(null);
+  useLongPress(frame, (_at, target) => {
+    if (!canEdit || stamping.stamp !== null) return false;
+    const plate = plateById.get(target.closest<HTMLElement>('.react-flow__node-plate')?.dataset['id'] ?? '');
+    const linkId = target.closest<SVGElement>('[data-link]')?.dataset['link'];
+    const link = scene.links.find(({ id }) => id === linkId);
+    const part = target.getAttribute('data-part');
+    if (plate !== undefined) props.onRestPlate(plate);
+    else if (link !== undefined) props.linkActs.facts(link, part === 'a' || part === 'b' ? part : 'middle');
+    return plate !== undefined || link !== undefined;
+  });
   return (
     <Canvas
+      ref={frame}
       onKeyUp={(event) => event.key.startsWith('Arrow') && nudges.settleSoon()}
       onKeyDown={({ key, target }) => {
         // Any other key, such as that of undo, finds the move already kept.
