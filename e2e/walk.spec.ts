@@ -80,7 +80,7 @@ test('it is at once in the record of both devices, in Equipment, in Cables, on t
   await page.getByRole('searchbox', { name: 'Filter rows' }).fill('00177');
   await expect(page.getByRole('row').filter({ hasText: 'KQ-00177' })).toContainText('te1/49');
   await page.getByRole('link', { name: 'Sheets' }).click();
-  await page.getByRole('button', { name: /Data room · cabling/ }).click();
+  await page.getByRole('button', { name: /^Data room · cabling/ }).click();
   await expect(page.getByRole('button', { name: /^kq-acc-6, switch, 1 link/ })).toBeVisible();
 });
 

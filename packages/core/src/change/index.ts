@@ -6,4 +6,5 @@ export * from './freeValue.ts';
 export * from './invert.ts';
 export * from './removal.ts';
 export * from './rewind.ts';
+export * from './takenMeanwhile.ts';
 export * from './undo.ts';

@@ -1,6 +1,8 @@
 /** A window's sync against the real server and database: what people do at once, and what goes wrong between them. */
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, jest, test } from '@jest/globals';
+import type { ChangeSet } from '@visograph/core/change';
 import { editRow } from '@visograph/core/commands';
+import { addDevice } from '@visograph/core/racks';
 import { newId, type Network } from '@visograph/core/model';
 import { WebSocket as Socket } from 'ws';
 import { atHand, testServer, type AtHand, type TestServer } from '../../../server/src/testServer.ts';
@@ -148,6 +150,36 @@ describe('a window and the server', () => {
     here.commit(serialSet(here.current().network, 'again'));
     await saved(here);
     expect(device(await hand.network()).serial).toBe('again');
+  });
+
+  test('two people are offered one name: the later one gets the next, and is told; nothing is lost', async () => {
+    const mine = await openWindow();
+    const { network } = mine.current();
+    const site = [...network.all('place')].find(({ kind }) => kind === 'site');
+    const model = [...network.all('model')].find(({ name }) => name === 'AX-2424P');
+    const add = (): (ChangeSet & { deviceId: string }) | null =>
+      addDevice(network, {
+        ...{ name: 'kq-new-1', modelId: model?.id ?? '', rackId: null },
+        ...{ placeId: site?.id ?? null, unit: null },
+      });
+    const [theirs, own] = [add(), add()];
+    if (theirs === null || own === null) throw new Error('no device');
+    cutOff();
+    expect(mine.commit(own).ok).toBe(true);
+    const sent = await hand.ben.call('POST', hand.at('changes'), {
+      id: newId(),
+      ...{ changes: theirs.changes, sentence: theirs.sentence },
+    });
+    expect(sent.status).toBe(200);
+    online = true;
+    const view = await saved(mine);
+    expect(view.notice).toMatchObject({
+      tone: 'ok',
+      text: 'kq-new-1 was taken meanwhile: it is kq-new-2 now.',
+    });
+    expect(view.network.findOne('deviceByName', 'kq-new-2')?.id).toBe(own.deviceId);
+    const [last] = (await hand.anna.call<{ sentence: string }[]>('GET', hand.at('changes'))).body;
+    expect(last?.sentence).toContain('kq-new-2');
   });
 
   test('away from the server edits wait in order, over a reload as well, and are sent when it is back', async () => {

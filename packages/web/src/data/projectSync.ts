@@ -1,4 +1,10 @@
-import { applyChanges, type Change, type ChangeSet, type JournalEntry } from '@visograph/core/change';
+import {
+  applyChanges,
+  recalledWhereTaken,
+  type Change,
+  type ChangeSet,
+  type JournalEntry,
+} from '@visograph/core/change';
 import { newId, Network, type Problem } from '@visograph/core/model';
 import { ApiError, call } from './api.ts';
 import { Presence, type Peer } from './presence.ts';
@@ -262,14 +268,35 @@ export class ProjectSync {
         await this.pause();
         return !this.closed;
       }
+      // What somebody else wrote meanwhile is there when the person is told to look at it.
+      const taken = failure.problems.some((problem) => 'code' in problem && problem.code === 'duplicate');
+      if (failure.status === 409 || taken) await this.load();
+      if (taken && this.callOtherwise(edit)) return true;
       this.queue = this.queue.filter((other) => other.id !== edit.id);
       this.keep();
-      // What somebody else wrote meanwhile is there when the person is told to look at it.
-      if (failure.status === 409) await this.load();
       this.refresh(this.queue.length > 0 ? 'saving' : 'saved');
       this.show({ notice: { tone: 'bad', text: failure.detail } });
       return true;
     }
+  }
+
+  /**
+   * Counts proposed names and labels on that somebody else has taken meanwhile, so that the edit is sent once more:
+   * nobody loses what they drew over a number that the application chose. Whether there was anything to count on.
+   */
+  private callOtherwise(edit: Edit): boolean {
+    if (edit.form !== 'changes') return false;
+    const { changes, recalled } = recalledWhereTaken(this.confirmed, edit.changes);
+    if (recalled.length === 0 || !applyChanges(this.confirmed, changes).ok) return false;
+    edit.changes = changes;
+    for (const { from, to } of recalled) edit.sentence = edit.sentence.replaceAll(from, to);
+    this.keep();
+    this.refresh('saving');
+    const [first] = recalled;
+    const others = recalled.length === 1 ? '' : `, and ${recalled.length - 1} more alike`;
+    const text = `${first?.from ?? ''} was taken meanwhile: it is ${first?.to ?? ''} now${others}.`;
+    this.show({ notice: { tone: 'ok', text } });
+    return true;
   }
 
   private pause(): Promise<void> {

@@ -157,10 +157,11 @@ export function TypedFact({
           isInvalid={wrong !== null}
           onKeyDown={(event) => {
             if (event.key === 'Enter') settle();
-            if (event.key === 'Escape') {
-              setText(shown);
-              setWrong(null);
-            }
+            if (event.key !== 'Escape') return;
+            // With nothing to give back it closes what the field stands in.
+            if (text === shown && wrong === null) return event.continuePropagation();
+            setText(shown);
+            setWrong(null);
           }}
         >
           <Inline

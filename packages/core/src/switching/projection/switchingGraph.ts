@@ -253,6 +253,9 @@ export function switchingGraph(network: Network, sheet: Sheet, kept: Kept): Shee
   for (const { a, b } of links)
     for (const { device, at } of [a, b])
       for (const one of at?.bridge.devices ?? [device]) if (!away(one.id)) devices.set(one.id, one);
+  // A switch on which nothing is set yet is there to be joined to others.
+  for (const device of wanted)
+    if (device.role === 'SW' && inScope.has(device.id)) devices.set(device.id, device);
   const all = [...devices.values()].sort(byName);
   const { idOf } = grouped(network, sheet, all, links);
   const lit = litBy(network, layer2, network.get('vlan', sheet.vlanId));

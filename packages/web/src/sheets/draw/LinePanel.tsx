@@ -132,7 +132,7 @@ export function LinePanel({ line, lines, network, at, avoid }: Props): ReactNode
       )}
       {open && circuit !== null && ask.sort === 'circuit' && (
         <CircuitFields
-          key={circuit.id}
+          key={line.key}
           network={network}
           wish={ask.wish}
           circuit={circuit}

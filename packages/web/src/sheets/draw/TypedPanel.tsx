@@ -99,6 +99,7 @@ export function TypedPanel({ sheetId, deviceIds, placeId, onPreview, onTaken, on
     keepText(next);
   };
   const [said, setSaid] = useState<string | null>(null);
+  const area = useRef<HTMLTextAreaElement>(null);
   const read = useRef(typing(placeId));
   const late = useDeferredValue(text);
   const result = useMemo(() => read.current(network, late), [network, late]);
@@ -130,6 +131,8 @@ export function TypedPanel({ sheetId, deviceIds, placeId, onPreview, onTaken, on
     setSaid(`${set.sentence}.`);
     onPreview(null);
     onTaken(made.filter((id) => after.get('device', id) !== null));
+    // Its button has nothing more to take: the keys belong to the text again.
+    area.current?.focus();
   };
   return (
     <Frame
@@ -163,7 +166,7 @@ export function TypedPanel({ sheetId, deviceIds, placeId, onPreview, onTaken, on
         <Label style={{ position: 'absolute', width: 1, height: 1, overflow: 'hidden' }}>
           Topology, one link a line
         </Label>
-        <TextArea placeholder={example} spellCheck={false} />
+        <TextArea ref={area} placeholder={example} spellCheck={false} />
       </TextField>
       {wrong.length > 0 && (
         <ol aria-label="Lines that are wrong">
