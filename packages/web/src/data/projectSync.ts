@@ -271,23 +271,27 @@ export class ProjectSync {
       // What somebody else wrote meanwhile is there when the person is told to look at it.
       const taken = failure.problems.some((problem) => 'code' in problem && problem.code === 'duplicate');
       if (failure.status === 409 || taken) await this.load();
-      if (taken && this.callOtherwise(edit)) return true;
+      const why = taken ? this.callOtherwise(edit) : failure.detail;
+      if (why === null) return true;
       this.queue = this.queue.filter((other) => other.id !== edit.id);
       this.keep();
       this.refresh(this.queue.length > 0 ? 'saving' : 'saved');
-      this.show({ notice: { tone: 'bad', text: failure.detail } });
+      this.show({ notice: { tone: 'bad', text: why ?? failure.detail } });
       return true;
     }
   }
 
   /**
    * Counts proposed names and labels on that somebody else has taken meanwhile, so that the edit is sent once more:
-   * nobody loses what they drew over a number that the application chose. Whether there was anything to count on.
+   * nobody loses what they drew over a number that the application chose. Null when it is; else why it cannot be made.
    */
-  private callOtherwise(edit: Edit): boolean {
-    if (edit.form !== 'changes') return false;
+  private callOtherwise(edit: Edit): string | null | undefined {
+    if (edit.form !== 'changes') return undefined;
     const { changes, recalled } = recalledWhereTaken(this.confirmed, edit.changes);
-    if (recalled.length === 0 || !applyChanges(this.confirmed, changes).ok) return false;
+    const applied = applyChanges(this.confirmed, changes);
+    // A name is the least of it where a port is taken too.
+    if (!applied.ok) return applied.problems[0]?.message;
+    if (recalled.length === 0) return undefined;
     edit.changes = changes;
     for (const { from, to } of recalled) edit.sentence = edit.sentence.replaceAll(from, to);
     this.keep();
@@ -296,7 +300,7 @@ export class ProjectSync {
     const others = recalled.length === 1 ? '' : `, and ${recalled.length - 1} more alike`;
     const text = `${first?.from ?? ''} was taken meanwhile: it is ${first?.to ?? ''} now${others}.`;
     this.show({ notice: { tone: 'ok', text } });
-    return true;
+    return null;
   }
 
   private pause(): Promise<void> {
