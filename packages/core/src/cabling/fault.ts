@@ -5,6 +5,7 @@ import { portTitle } from '../model/network/ports.ts';
 import { speedText } from '../model/values/speed.ts';
 import { poeClasses } from './poeClasses.ts';
 import { stopText, type RunStop } from './trace.ts';
+import { metresText } from '../model/values/numbers.ts';
 
 /** A cable of a run by its id; null stands for the one that is only proposed. */
 type CableId = string | null;
@@ -49,7 +50,7 @@ export interface Fault {
   facts: FaultFacts;
 }
 
-const metres = (value: number): string => `${Math.round(value * 10) / 10} m`;
+const metres = (value: number): string => metresText(Math.round(value * 10) / 10);
 
 function opticsText(network: Network, about: OpticsDisagree): string {
   const titled = <T extends { modelId: string }>(optics: readonly T[]): (T & { title: string })[] =>

@@ -12,6 +12,7 @@ import { modelTitle } from '../../model/kinds.ts';
 import type { Network } from '../../model/network/network.ts';
 import { cableAt, endsOf, filledBy, isFree, portsOf, portTitle } from '../../model/network/ports.ts';
 import { judged, type Attempt } from '../../commands/attempt.ts';
+import { metresText } from '../../model/values/numbers.ts';
 
 export interface Connection {
   aPortId: string;
@@ -235,7 +236,7 @@ export function replaceCable(network: Network, cable: Cable, typeId: string): At
   return judged(
     network,
     change === null ? [] : [change],
-    `Replaced ${cable.label} by ${modelTitle(type)}${lengthM === null ? '' : `, ${lengthM} m`}`,
+    `Replaced ${cable.label} by ${modelTitle(type)}${lengthM === null ? '' : `, ${metresText(lengthM)}`}`,
   );
 }
 

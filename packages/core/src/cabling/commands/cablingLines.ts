@@ -11,6 +11,7 @@ import { connectPairs, disconnect, reservePort, type Pair } from './cables.ts';
 import { joinDevices } from './join.ts';
 import { deviceRange } from './portRange.ts';
 import type { LineOption } from '../../commands/lineOption.ts';
+import { metresText } from '../../model/values/numbers.ts';
 
 const refuse = (title: string, detail: string): LineOption[] => [{ does: 'refuse', title, detail }];
 
@@ -94,7 +95,7 @@ export function connectLine(network: Network, left: string, right: string): Line
   )[0];
   const what = [
     type?.type == null ? 'no type yet' : modelTitle(type.type),
-    type?.lengthM == null ? null : `${type.lengthM} m`,
+    type?.lengthM == null ? null : metresText(type.lengthM),
   ]
     .filter(Boolean)
     .join(', ');

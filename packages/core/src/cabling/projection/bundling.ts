@@ -3,6 +3,7 @@ import { compareNames } from '../../model/values/order.ts';
 import type { Shade } from '../../sheets/graph/shading.ts';
 import { line, say, told, type Told, type ToldLink, type ToldStub } from '../../sheets/graph/told.ts';
 import type { Wire, WireEnd } from './wires.ts';
+import { metresText } from '../../model/values/numbers.ts';
 
 /** More parallel cables of one medium than this between two plates are drawn as one bundle. */
 const mostParallel = 4;
@@ -38,7 +39,7 @@ function endText(ends: readonly WireEnd[]): Told {
   );
 }
 
-const metresText = (metres: number): string => `${Math.round(metres * 10) / 10} m`;
+const lengthText = (metres: number): string => metresText(Math.round(metres * 10) / 10);
 
 function middleText(members: readonly Wire[]): Told {
   const [first] = members;
@@ -54,7 +55,7 @@ function middleText(members: readonly Wire[]): Told {
     say(one ? first.line.label : `${members.length} cables`, 'cableLabels'),
     say(type ?? '', 'media'),
     say(speed === null ? '' : speedText(speed), 'speeds'),
-    say(length === null ? '' : metresText(length), 'lengths'),
+    say(length === null ? '' : lengthText(length), 'lengths'),
   );
 }
 

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { macField } from '../fields/field.ts';
 import { macOf } from './mac.ts';
+import { metresText } from './numbers.ts';
 import { moneyText, readMoney } from './money.ts';
 import { readSpeed, speedText } from './speed.ts';
 
@@ -69,4 +70,14 @@ describe('speeds', () => {
   test.each(['', '10', 'fast', '0G', '-1G', '1 2G'])('“%s” is none', (text) =>
     expect(readSpeed(text)).toBeNull(),
   );
+});
+
+test.each([
+  [12.5, '12.5 m'],
+  [3, '3 m'],
+  [0.333333, '0.33 m'],
+  [1250, '1 250 m'],
+  [12345.678, '12 345.68 m'],
+])('a length of %d metres is written %s', (metres, text) => {
+  expect(metresText(metres).replaceAll(/[\u202f\u00a0 ]/g, ' ')).toBe(text);
 });

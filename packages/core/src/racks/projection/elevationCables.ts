@@ -6,6 +6,7 @@ import { cableAt, endsOf, portTitle } from '../../model/network/ports.ts';
 import type { ElevationFace, ElevationScene } from './elevation.ts';
 import { railWidth, sideWidth } from './elevation.ts';
 import type { Box } from '../../sheets/scene/scene.ts';
+import { metresText } from '../../model/values/numbers.ts';
 
 /** A cable as it lies on one face of a rack: from its ports over the vertical managers, or out at the top. */
 export interface ElevationCable {
@@ -42,7 +43,7 @@ function spokenOf(network: Network, cable: Cable): string {
   return [
     `${cable.label}: ${ends.join(' – ')}`,
     type === null ? null : modelTitle(type),
-    cable.lengthM === null ? null : `${cable.lengthM} m`,
+    cable.lengthM === null ? null : metresText(cable.lengthM),
     speed === null ? null : speedText(speed),
   ]
     .filter(Boolean)

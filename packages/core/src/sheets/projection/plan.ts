@@ -14,6 +14,7 @@ import type { SheetGraph } from '../graph/sheetGraph.ts';
 import { inSeenOrder } from '../graph/shownGraph.ts';
 import { shownOf } from '../graph/told.ts';
 import { readingsOf } from './registry.ts';
+import { metresText } from '../../model/values/numbers.ts';
 
 function keyOf(
   { nodes, links, stubs }: SheetGraph,
@@ -37,7 +38,7 @@ function dimensionText(network: Network, mark: Mark, names: boolean): string {
   const [a, b] = [network.get('rack', mark.aRackId), network.get('rack', mark.bRackId)];
   if (a === null || b === null) return '';
   const metres = rackDistanceM(network, a, b);
-  const distance = metres === null ? 'distance not known' : `${Math.round(metres * 100) / 100} m`;
+  const distance = metres === null ? 'distance not known' : metresText(metres);
   return names ? `${a.name} – ${b.name}: ${distance}` : distance;
 }
 

@@ -17,6 +17,7 @@ import {
   whereIs,
   type Network,
   type Port,
+  metresText,
 } from '@visograph/core/model';
 import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
@@ -212,7 +213,11 @@ export function ConnectDock({ dock, onClose }: { dock: ConnectWish; onClose: () 
         </DockColumn>
         <DockColumn $shaded $grow={1.5}>
           <h2>
-            <span>{needed === null ? 'What fits' : `What fits at ${needed.metres.toFixed(1)} m`}</span>
+            <span>
+              {needed === null
+                ? 'What fits'
+                : `What fits at ${metresText(Math.round(needed.metres * 10) / 10)}`}
+            </span>
             <Button $tone="quiet" onPress={() => setPasting(true)} style={{ height: 20, padding: '0 4px' }}>
               From a list
             </Button>

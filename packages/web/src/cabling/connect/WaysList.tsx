@@ -1,5 +1,5 @@
 import { type Way, type Ways } from '@visograph/core/cabling';
-import { modelTitle, moneyText } from '@visograph/core/model';
+import { metresText, modelTitle, moneyText } from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { ListBox, ListBoxItem } from 'react-aria-components';
 import { styled } from 'styled-components';
@@ -95,7 +95,7 @@ export function WaysList({
                   .filter(Boolean)
                   .join(' + ')}
               </b>
-              <span>{way.lengthM === null ? '' : `${way.lengthM} m`}</span>
+              <span>{way.lengthM === null ? '' : metresText(way.lengthM)}</span>
               <span>{moneyText(way)}</span>
               <small>{way.reason}</small>
               {way.warnings.map((warning) => (

@@ -10,6 +10,7 @@ import {
   portsOf,
   whereIs,
   type Cable,
+  metresText,
 } from '@visograph/core/model';
 import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
@@ -141,7 +142,7 @@ export function CableRecord({ cable }: { cable: Cable }): ReactNode {
           {[
             'cable',
             type === null ? null : modelTitle(type),
-            cable.lengthM === null ? null : `${cable.lengthM} m`,
+            cable.lengthM === null ? null : metresText(cable.lengthM),
             type === null ? null : stockText(stockOf(type, cable.lengthM)),
           ]
             .filter(Boolean)

@@ -20,7 +20,7 @@ const Fed = styled.ul`
     ${mono}
   }
 `;
-const watts = (value: number): string => (Number.isFinite(value) ? `${value.toFixed(1)} W` : 'too far');
+const watts = (value: number): string => (Number.isFinite(value) ? `${grouped(value, 1)} W` : 'too far');
 
 /** What a switch feeds: budget, promised by class, drawn with the loss of the cables, what is left. */
 export function PoeCard({ device }: { device: Device }): ReactNode {

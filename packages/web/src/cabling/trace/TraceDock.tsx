@@ -1,5 +1,5 @@
 import { judgeRun, stopText, wholeRun, type Hop, type Run, faultText } from '@visograph/core/cabling';
-import { modelTitle, portTitle, speedText, whereIs, type Network } from '@visograph/core/model';
+import { metresText, modelTitle, portTitle, speedText, whereIs, type Network } from '@visograph/core/model';
 import { useEffect, useMemo, useRef, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useShown } from '../../data/shown.ts';
@@ -61,7 +61,7 @@ const Through = styled.li`
   border-top: 2px dotted ${({ theme }) => theme.ink};
 `;
 
-const metres = (value: number): string => `${Math.round(value * 100) / 100} m`;
+const metres = metresText;
 
 function endText(network: Network, run: ReturnType<typeof wholeRun>): string {
   if (run.ends === 'loop') return 'It comes back to itself: a loop.';

@@ -85,6 +85,58 @@ export function Share({
   );
 }
 
+/** So many squares stand in a row, and so many rows in a cell; more are a bar. */
+const stripRows = (count: number): number => (count <= 14 ? 1 : count <= 60 ? 2 : 3);
+const mostInStrip = 99;
+const pitch = 3;
+
+/** Ports as small squares in their order, the used ones filled, with the figure; of very many a bar. */
+export function Strip({
+  used,
+  figureWidth,
+  children,
+}: {
+  /** One letter for each: 1 is used, 0 free. */
+  used: string;
+  figureWidth: number;
+  children: ReactNode;
+}): ReactNode {
+  const tokens = useTheme();
+  const count = used.length;
+  const taken = used.replaceAll('0', '').length;
+  if (count > mostInStrip || count === 0)
+    return (
+      <Share part={taken} of={count} figureWidth={figureWidth}>
+        {children}
+      </Share>
+    );
+  const rows = stripRows(count);
+  const across = Math.ceil(count / rows);
+  const path = (which: string): string =>
+    [...used]
+      .map((one, at) =>
+        one === which
+          ? `M${Math.floor(at / rows) * pitch} ${(at % rows) * pitch}h${pitch - 0.8}v${pitch - 0.8}h${0.8 - pitch}Z`
+          : '',
+      )
+      .join('');
+  return (
+    <Line>
+      <svg
+        aria-hidden
+        data-strip={used}
+        width={across * pitch}
+        height={rows * pitch}
+        style={{ flex: 'none', marginRight: 'auto' }}
+      >
+        <path d={path('0')} fill={tokens.rule} />
+        <path d={path('1')} fill={tokens.ink} />
+      </svg>
+      <Figure $width={figureWidth}>{children}</Figure>
+    </Line>
+  );
+}
+
 const marks = { active: 'ok', planned: 'warn', retired: 'bad' } as const;
 
 /** The state of a thing as shape and word. */

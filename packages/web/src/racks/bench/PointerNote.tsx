@@ -1,6 +1,14 @@
 import { traceRun } from '@visograph/core/cabling';
 import { spanText } from '@visograph/core/change';
-import { cableAt, circuitAt, otherEnds, portTitle, roles, type Network } from '@visograph/core/model';
+import {
+  metresText,
+  cableAt,
+  circuitAt,
+  otherEnds,
+  portTitle,
+  roles,
+  type Network,
+} from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import type { Point } from './benchLayout.ts';
@@ -49,7 +57,7 @@ function portLines(network: Network, portId: string): [string, string] {
   const beyond = end === '' || end === far || end === title ? '' : ` · the run ends at ${end}`;
   return [
     `${title} – ${far === '' ? 'open end' : far}`,
-    `${cable.label}${cable.lengthM === null ? '' : ` · ${cable.lengthM} m`}${beyond}`,
+    `${cable.label}${cable.lengthM === null ? '' : ` · ${metresText(cable.lengthM)}`}${beyond}`,
   ];
 }
 

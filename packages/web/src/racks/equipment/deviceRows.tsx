@@ -1,8 +1,8 @@
 import { applyChanges, type ChangeSet } from '@visograph/core/change';
 import { editRow } from '@visograph/core/commands';
-import { moneyText, readMoney, type Device, type Network } from '@visograph/core/model';
+import { isFree, moneyText, portsOf, readMoney, type Device, type Network } from '@visograph/core/model';
 import { findReport } from '@visograph/core/report';
-import { Share, Status } from '../../kit/grid/drawn.tsx';
+import { Status, Strip } from '../../kit/grid/drawn.tsx';
 import type { GridColumn, GridRow } from '../../kit/grid/Grid.tsx';
 
 const standing: readonly GridColumn[] = [
@@ -18,11 +18,11 @@ const standing: readonly GridColumn[] = [
   { key: 'unit', label: 'Unit', width: 46, numeric: true },
   { key: 'serial', label: 'Serial', width: 104, editable: true },
   {
-    ...{ key: 'portsUsed', label: 'Ports used', width: 118, numeric: true },
-    draw: (value, { ports }) => (
-      <Share part={Number(value)} of={Number(ports)} figureWidth={8}>
+    ...{ key: 'portsUsed', label: 'Ports used', width: 158, numeric: true },
+    draw: (value, { ports, strip }) => (
+      <Strip used={String(strip ?? '')} figureWidth={8}>
         {`${value} of ${ports}`}
-      </Share>
+      </Strip>
     ),
   },
 ];
@@ -46,6 +46,12 @@ export const deviceViews = { standing: 'Where it stands', inventory: 'Inventory'
 export type DeviceView = keyof typeof deviceViews;
 export const deviceColumns: Readonly<Record<DeviceView, readonly GridColumn[]>> = { standing, inventory };
 
+/** One letter for each port of a device, in their order: 1 is used, 0 free. */
+const stripOf = (network: Network, deviceId: string): string =>
+  portsOf(network, deviceId)
+    .map(({ id }) => (isFree(network, id) ? '0' : '1'))
+    .join('');
+
 /** The devices of a scope as grid rows. */
 export function deviceRows(
   network: Network,
@@ -55,7 +61,8 @@ export function deviceRows(
   const table = findReport(view === 'standing' ? 'devices' : 'inventory')?.make(network, scopeId);
   return (table?.rows ?? []).map((cells, at) => {
     const id = table?.ids[at] ?? '';
-    const device = view === 'standing' ? null : network.get('device', id);
+    if (view === 'standing') return { id, cells: { ...cells, strip: stripOf(network, id) } };
+    const device = network.get('device', id);
     return { id, cells: device === null ? cells : { ...cells, price: moneyText(device) } };
   });
 }

@@ -1,5 +1,5 @@
 import { mostParallel } from '@visograph/core/cabling';
-import { modelTitle, speedText, type Network } from '@visograph/core/model';
+import { metresText, modelTitle, speedText, type Network } from '@visograph/core/model';
 import type { Box, Point } from '@visograph/core/sheets';
 import { settingText } from '@visograph/core/switching';
 import { useState, type ReactNode } from 'react';
@@ -75,7 +75,7 @@ function toldLine(network: Network, { ask, lineIds }: OpenLine): Told | null {
       type === null ? 'cable not known yet' : modelTitle(type),
       ...new Set(optics),
       `label ${cable?.label ?? ''}`,
-      cable?.lengthM == null ? 'length when placed' : `${cable.lengthM} m`,
+      cable?.lengthM == null ? 'length when placed' : metresText(cable.lengthM),
     ].join(' · '),
   };
 }
