@@ -126,6 +126,7 @@ const model = {
   'PUT /projects/:project/seen': endpoint({
     access: 'reader',
     summary: 'How far the person has seen the project: a revision; it never goes back',
+    network: 'read',
     body: z.strictObject({ revision: z.int().min(0) }),
   }),
   'POST /projects/:project/changes': endpoint({

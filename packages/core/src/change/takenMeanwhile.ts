@@ -1,5 +1,4 @@
 import { held, keyRulesOf, withFields, type Kind, type Row } from '../model/kinds.ts';
-import type { Unique } from '../model/fields/kind.ts';
 import type { Network } from '../model/network/network.ts';
 import { asChange, type Change } from './change.ts';
 import { freeValue } from './freeValue.ts';
@@ -32,7 +31,7 @@ export function recalledWhereTaken(
 ): { changes: Change[]; recalled: Recalled[] } {
   const spoken = new Map<Kind, Set<string>>();
   const keyOf = (kind: Kind, at: number, row: Row): string =>
-    (keyRulesOf(kind) as readonly Unique<Row>[])[at]?.key(row).toLowerCase() ?? '';
+    keyRulesOf(kind)[at]?.key(row).toLowerCase() ?? '';
   const ruleAt = (kind: Kind): number => keyRulesOf(kind).findIndex(({ what }) => what === proposed[kind]);
   for (const change of changes) {
     const at = ruleAt(change.kind);
@@ -49,7 +48,7 @@ export function recalledWhereTaken(
     const keys = spoken.get(kind) ?? new Set<string>();
     const to = freeValue(network, kind, change.after, at, keys);
     if (typeof to !== 'string') return change;
-    const after = withFields(change.after as Row, { [field]: to });
+    const after = withFields(change.after, { [field]: to });
     keys.add(keyOf(kind, at, after));
     recalled.push({ kind, from: String(held(change.after)[field]), to });
     return asChange({ ...change, after });

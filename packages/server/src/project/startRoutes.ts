@@ -18,13 +18,13 @@ export const startHandlers = {
     const wish = { before: null, rowId: null, after: seen, but: account.id, most: mostSince };
     return { seen, lines: await services.store.history(projectId, asBuilt, wish) };
   },
-  'PUT /projects/:project/seen': async ({ account, projectId, services, body }) => {
-    const { revision } = await services.store.read(projectId);
+  'PUT /projects/:project/seen': async ({ account, projectId, services, body, network: meant }) => {
+    const { revision } = await meant();
     // Two windows may tell it in any order: it never goes back, nor ahead of what there is.
     await Membership.query(services.knex)
       .patch({ seen: Math.min(body.revision, revision) })
       .where({ projectId, accountId: account.id })
-      .where((row) => row.whereNull('seen').orWhere('seen', '<', body.revision));
+      .where((row) => void row.whereNull('seen').orWhere('seen', '<', body.revision));
   },
   'GET /projects/:project/sheets': async ({ projectId, services }) =>
     lastSheetChanges(services.knex, projectId),

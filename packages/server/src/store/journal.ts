@@ -130,7 +130,9 @@ export class Journal {
         if (wish.before !== null) void builder.where('revision', '<', wish.before);
         if (wish.after != null) void builder.where('revision', '>', wish.after);
         if (wish.but != null)
-          void builder.where((row) => row.whereNull('authorId').orWhereNot({ authorId: wish.but ?? '' }));
+          void builder.where(
+            (row) => void row.whereNull('authorId').orWhereNot({ authorId: wish.but ?? '' }),
+          );
         if (wish.rowId !== null)
           void builder.whereRaw('changes @> ?::jsonb', JSON.stringify([{ id: wish.rowId }]));
       })

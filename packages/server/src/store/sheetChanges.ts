@@ -13,7 +13,10 @@ export interface SheetChange {
 const onSheets = { sheetItem: 'sheet_item', sheetLink: 'sheet_link', mark: 'mark' } as const;
 const isOnSheet = (kind: string): kind is keyof typeof onSheets => kind in onSheets;
 
-const sheetIn = (row: unknown): string | null => (row as { sheetId?: string }).sheetId ?? null;
+function sheetIn(row: object): string | null {
+  const { sheetId }: { sheetId?: unknown } = row;
+  return typeof sheetId === 'string' ? sheetId : null;
+}
 
 /** Ids of the sheets that an entry changed. An update tells its id alone: its sheet is looked up among the rows as written. */
 async function sheetsOf(transaction: Knex.Transaction, changes: readonly Change[]): Promise<Set<string>> {

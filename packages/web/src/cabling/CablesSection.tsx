@@ -1,8 +1,8 @@
 import { useMemo, useState, type ReactNode } from 'react';
-import { useLocation, useSearchParams } from 'react-router';
+import { useSearchParams } from 'react-router';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
-import type { Beginning } from '../start/WaysToBegin.tsx';
+import { useBeginning } from '../start/beginning.ts';
 import { useWorkspace } from '../data/workspace.tsx';
 import { Button, Keycap } from '../kit/controls.tsx';
 import { Filter } from '../kit/Filter.tsx';
@@ -26,8 +26,8 @@ export default function CablesSection(): ReactNode {
   const { setDock } = useWorkspace();
   const [search, setSearch] = useSearchParams();
   const [filter, setFilter] = useState('');
-  const beginning = useLocation().state as Beginning | null;
-  const [importing, setImporting] = useState(beginning?.importing === true);
+  const beginning = useBeginning();
+  const [importing, setImporting] = useState(beginning.importing === true);
   const [labelling, setLabelling] = useState(false);
   const shown: View =
     search.get('show') === 'circuits' ? 'circuits' : search.get('show') === 'ports' ? 'ports' : 'cables';

@@ -10,14 +10,12 @@ import {
 } from '@visograph/core/sheets';
 import { diagramBox } from '@visograph/drawing';
 import { useMemo, useState, type ReactNode } from 'react';
-import { useLocation } from 'react-router';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { useWorkspace } from '../data/workspace.tsx';
-import { useKeysHere } from '../kit/useKeysHere.ts';
 import { Work } from '../kit/panel/panels.tsx';
 import { SheetHead } from './SheetHead.tsx';
-import type { Beginning } from '../start/WaysToBegin.tsx';
+import { useBeginning } from '../start/beginning.ts';
 import { Palette } from './draw/Palette.tsx';
 import { Blank } from './draw/Blank.tsx';
 import { LinePanels } from './draw/LinePanels.tsx';
@@ -27,6 +25,7 @@ import { FactsPanel } from './facts/FactsPanel.tsx';
 import { factOfLine, useFacts } from './facts/useFacts.ts';
 import { Board, Stage, Waiting } from './stage.tsx';
 import { useChosenOnSheet } from './surface/acts/useChosenOnSheet.ts';
+import { useSheetKeys } from './surface/acts/useSheetKeys.ts';
 import { useSheetLight } from './surface/acts/useSheetLight.ts';
 import { useSheetWays } from './surface/acts/useSheetWays.ts';
 import type { LinkActs } from './surface/LinkLayer.tsx';
@@ -39,7 +38,7 @@ import { DeleteAsk } from './tools/DeleteAsk.tsx';
 import { KeyLine } from './tools/KeyLine.tsx';
 import { PasteAsk } from './tools/PasteAsk.tsx';
 import { Tray } from './tools/Tray.tsx';
-import { copied, useSheetActs } from './useSheetActs.ts';
+import { useSheetActs } from './useSheetActs.ts';
 
 /** So much of the width the text covers that is typed. */
 const coveredByText = 0.3;
@@ -74,9 +73,9 @@ export function Drawing({
   const [showOpen, setShowOpen] = useState(false);
   const empty = plan.graph.nodes.length === 0 && scene.marks.length === 0;
   const draws = drawsOn(sheet);
-  const beginning = useLocation().state as Beginning | null;
-  const [palette, setPalette] = useState(() => empty && mayEdit && draws && beginning?.typed !== true);
-  const [typedOpen, setTypedOpen] = useState(beginning?.typed === true);
+  const beginning = useBeginning();
+  const [palette, setPalette] = useState(() => empty && mayEdit && draws && beginning.typed !== true);
+  const [typedOpen, setTypedOpen] = useState(beginning.typed === true);
   const [frames, setFrames] = useState(false);
   const pages = useMemo(
     () => (frames ? pagesOf(diagramBox(scene), sheet.page) : null),
@@ -86,8 +85,6 @@ export function Drawing({
     () => (pages === null ? scene.box : boxAround(pages.frames.map(({ box }) => box))),
     [pages, scene.box],
   );
-  const [asking, setAsking] = useState<'delete' | 'paste' | null>(null);
-  const [duplicating, setDuplicating] = useState(false);
   const [chosen, setChosen] = useState<readonly string[]>([]);
   const [wanted, setWanted] = useState<readonly string[] | null>(null);
   const acts = useSheetActs(sheet, plan, scene);
@@ -122,40 +119,13 @@ export function Drawing({
     choose: setWanted,
   });
   const { openPlace, openPlate, pickPlate } = useSheetWays(acts);
-  const paste = (): void => {
-    const marks = acts.pasteMarks();
-    if (marks.length > 0) setWanted(marks.map(markNodeId));
-    if ((copied()?.deviceIds.length ?? 0) > 0) setAsking('paste');
-  };
-  const editFacts = (): void => {
-    const own = plates.filter((plate) => plate.deviceIds.length > 0 && plate.form !== 'place');
-    if (own.length > 0) openPlates(own.map(({ id }) => id));
-    else if (heldLink !== null) openLink(heldLink, 'middle');
-  };
-  const keys = useMemo(
-    (): Record<string, () => void> => ({
-      '.': () => setShowOpen((open) => !open),
-      m: () => mayEdit && draws && setPalette((open) => !open),
-      ...(canEdit
-        ? {
-            Delete: () => chosen.length > 0 && setAsking('delete'),
-            d: editFacts,
-            'Ctrl+c': () => acts.copy(plates, markIds),
-            'Ctrl+v': paste,
-            'Ctrl+d': () => plates.length > 0 && setDuplicating(true),
-            'Ctrl+a': () =>
-              setWanted([
-                ...scene.plates.map((plate) => plate.id),
-                ...scene.marks.map((mark) => markNodeId(mark.id)),
-              ]),
-          }
-        : {}),
-    }),
-    // `paste` and `editFacts` read nothing that is not listed.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-    [canEdit, mayEdit, draws, chosen, acts, plates, markIds, scene, heldLink],
-  );
-  useKeysHere(keys);
+  const { asking, setAsking, duplicating, setDuplicating, editFacts } = useSheetKeys(scene, acts, {
+    ...{ chosen, plates, markIds, heldLink, canEdit },
+    facts: { openPlates, openLink },
+    choose: setWanted,
+    onShow: () => setShowOpen((open) => !open),
+    onPalette: mayEdit && draws ? () => setPalette((open) => !open) : null,
+  });
   const arranged = plan.arranged || [...plan.links.values()].some((link) => link.bends.length > 0);
   const [deviceId] = plates.length === 1 ? (plates[0]?.deviceIds ?? []) : [];
   const textOf = (plates.length > 0 ? plates : scene.plates).flatMap((plate) => plate.deviceIds);

@@ -29,7 +29,6 @@ import {
   scatter,
   setItems,
   setLink,
-  setSheet,
   straighten,
   tidySheet,
   type Alignment,

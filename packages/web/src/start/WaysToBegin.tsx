@@ -8,6 +8,7 @@ import { call } from '../data/api.ts';
 import { useProject, useWhoCan } from '../data/project.tsx';
 import { useShownPath } from '../data/shown.ts';
 import { Button } from '../kit/controls.tsx';
+import type { Beginning } from './beginning.ts';
 
 const Ways = styled.ul`
   display: grid;
@@ -44,12 +45,6 @@ const Ways = styled.ul`
     color: ${({ theme }) => theme.bad};
   }
 `;
-
-/** What of a section is to be open when it is gone to from here. */
-export interface Beginning {
-  typed?: boolean;
-  importing?: boolean;
-}
 
 /** An empty project: the ways to begin it. */
 export function WaysToBegin(): ReactNode {

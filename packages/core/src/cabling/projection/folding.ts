@@ -1,5 +1,5 @@
 import type { Device } from '../../model/kinds/equipment/device.ts';
-import type { Sheet } from '../../model/kinds/drawings/sheet.ts';
+import { ownFold, type Sheet } from '../../model/kinds/drawings/sheet.ts';
 import { byName, compareNames } from '../../model/values/order.ts';
 import type { Role } from '../../model/values/roles.ts';
 
@@ -9,14 +9,7 @@ interface Joint {
   b: { device: Device | null };
 }
 
-/** How the ids of plates begin that a person gathered. */
-export const ownFold = 'fold:own/';
-
 const foldedRoles: readonly Role[] = ['PH', 'CM', 'PR', 'PC', 'AP', 'IO'];
-
-/** What "n of these" are called. */
-const plurals: Partial<Record<Role, string>> = { SW: 'switches', PC: 'workstations' };
-export const pluralOf = (role: Role, label: string): string => plurals[role] ?? `${label}s`;
 
 function neighboursOf(wires: readonly Joint[]): Map<string, Device[]> {
   const neighbours = new Map<string, Device[]>();

@@ -29,3 +29,7 @@ export type RoleFamily = (typeof roles)[Role]['family'];
 
 const isRole = (code: string): code is Role => code in roles;
 export const roleCodes: readonly Role[] = Object.keys(roles).filter(isRole);
+
+/** What several of a role are called. */
+const plurals: Partial<Record<Role, string>> = { SW: 'switches', PC: 'workstations' };
+export const pluralOf = (role: Role, label: string): string => plurals[role] ?? `${label}s`;

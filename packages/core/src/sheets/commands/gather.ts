@@ -1,8 +1,7 @@
-import { ownFold, pluralOf } from '../../cabling/projection/folding.ts';
 import { refuse, type Attempt } from '../../commands/attempt.ts';
 import type { Device } from '../../model/kinds/equipment/device.ts';
-import type { Sheet } from '../../model/kinds/drawings/sheet.ts';
-import { roles } from '../../model/values/roles.ts';
+import { ownFold, type Sheet } from '../../model/kinds/drawings/sheet.ts';
+import { pluralOf, roles } from '../../model/values/roles.ts';
 import { setSheet } from './sheets.ts';
 
 /** Lists without these devices: what is left of one of fewer than two is none. */

@@ -1,9 +1,8 @@
 import { readEquipmentList } from '@visograph/core/racks';
 import { useMemo, useState, type ReactNode } from 'react';
-import { useLocation } from 'react-router';
 import { useProject } from '../../data/project.tsx';
 import { useWhereabouts } from '../../data/location.ts';
-import type { Beginning } from '../../start/WaysToBegin.tsx';
+import { useBeginning } from '../../start/beginning.ts';
 import { useWorkspace } from '../../data/workspace.tsx';
 import { Button } from '../../kit/controls.tsx';
 import { Filter } from '../../kit/Filter.tsx';
@@ -21,8 +20,8 @@ export default function EquipmentSection(): ReactNode {
   const { setDock } = useWorkspace();
   const [filter, setFilter] = useState('');
   const [listed, setListed] = useState<DeviceView>('standing');
-  const beginning = useLocation().state as Beginning | null;
-  const [importing, setImporting] = useState(beginning?.importing === true);
+  const beginning = useBeginning();
+  const [importing, setImporting] = useState(beginning.importing === true);
   const [pasted, setPasted] = useState<string | null>(null);
   const importList = (text: string | null): void => {
     setPasted(text);

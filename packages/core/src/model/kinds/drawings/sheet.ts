@@ -40,6 +40,8 @@ export const readingSchema = z.strictObject({
   gathered: z.array(z.array(z.uuid()).min(2, 'is of fewer than two').max(2000)).max(500).optional(),
 });
 export type Reading = z.infer<typeof readingSchema>;
+/** How the ids of plates begin that a person gathered. */
+export const ownFold = 'fold:own/';
 export const plainReading: Reading = {
   throughPanels: false,
   racks: false,
