@@ -286,3 +286,38 @@ test('a locked plate takes no line; a paste of ten thousand lines is read as far
   await expect(plates(page)).toHaveCount(2);
   await expect(record(page)).toHaveCount(0);
 });
+
+test('the drawing has its room: with nothing chosen, and with record and dock open', async ({
+  page,
+  application,
+}) => {
+  await beginProject(page, application, 'Room');
+  await blankSheet(page);
+  await typed(page, 'rt-1 sw-1');
+  await page.keyboard.press('m');
+  await expect(models(page)).toHaveCount(0);
+  const size = async (): Promise<{ width: number; height: number }> => {
+    await quiet(page);
+    const box = await page.locator('[data-sheet]').boundingBox();
+    return { width: box?.width ?? 0, height: box?.height ?? 0 };
+  };
+  const alone = await size();
+  expect(alone.width).toBeGreaterThanOrEqual(1180);
+  expect(alone.height).toBeGreaterThanOrEqual(660);
+  await plate(page, 'rt-1').click();
+  await record(page).getByRole('button', { name: /^eth0/ }).first().click();
+  await page.keyboard.press('t');
+  await expect(page.getByRole('region', { name: 'Trace' })).toBeVisible();
+  const least = await size();
+  expect(least.width).toBeGreaterThanOrEqual(840);
+  expect(least.height).toBeGreaterThanOrEqual(420);
+  await page.keyboard.press('Escape');
+  await plate(page, 'rt-1').click();
+  await record(page)
+    .getByRole('button', { name: /^Connect/ })
+    .click();
+  await expect(page.getByRole('form', { name: 'Connect' })).toBeVisible();
+  const connecting = await size();
+  expect(connecting.width).toBeGreaterThanOrEqual(840);
+  expect(connecting.height).toBeGreaterThanOrEqual(420);
+});

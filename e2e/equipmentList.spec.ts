@@ -151,3 +151,45 @@ test('a table of links over an empty project makes its devices, ports and cables
   await page.keyboard.press('Control+z');
   await expect(page.getByRole('contentinfo')).toContainText('0 devices');
 });
+
+test('by keyboard alone: rows pasted, an unknown model answered, the good rows taken', async ({
+  page,
+  application,
+}) => {
+  await beginProject(page, application, 'Keys and lists');
+  await page.keyboard.press('Alt+3');
+  await expect(page.getByRole('heading', { name: 'Equipment', level: 1 })).toBeVisible();
+  /** Tab until what is wished has the focus. */
+  const tabTo = async (wished: Locator): Promise<void> => {
+    for (let press = 0; press < 40; press++) {
+      await page.keyboard.press('Tab');
+      if (await wished.evaluate((one) => one === document.activeElement).catch(() => false)) return;
+    }
+    throw new Error('Tab never came to it.');
+  };
+  await tabTo(below(page));
+  await paste(
+    below(page),
+    'name\tmodel\tserial\nth-1\tNorvane AX-2424P\tS1\nth-2\tOrlo S-40\tS2\n\tOrlo S-40\tS3\n',
+  );
+  const list = page.getByRole('dialog', { name: 'Import an equipment list' });
+  await expect(list.getByText('1 model is not in the catalogue: say what it is.')).toBeVisible();
+  const answer = list.getByRole('listitem', { name: 'Orlo S-40' }).getByRole('button', { name: /It is/ });
+  await tabTo(answer);
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  const ports = list.getByRole('listitem', { name: 'Orlo S-40' }).getByLabel('Ports');
+  await expect(ports).toBeVisible();
+  await tabTo(ports);
+  await page.keyboard.type('2 RJ45 1G, 2 C14');
+  await page.keyboard.press('Tab');
+  const take = list.getByRole('button', { name: /^Import 2 good rows/ });
+  await expect(take).toBeEnabled();
+  await tabTo(take);
+  await page.keyboard.press('Enter');
+  await expect(cell(page, 'th-2')).toBeVisible();
+  await expect(list).toHaveCount(0);
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('contentinfo')).toContainText('0 devices');
+});

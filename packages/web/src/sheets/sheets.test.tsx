@@ -6,6 +6,7 @@ import { measureText } from '@visograph/drawing';
 import { useMemo, useState, type ReactNode } from 'react';
 import { demoNetwork } from '../../../core/src/testing/testDemo.ts';
 import { useProject } from '../data/project.tsx';
+import { drawnNowhere } from '../testing/drawnNowhere.ts';
 import { press, pressNamed, rowNamed, show, type, withSizes } from '../testing/testScreen.tsx';
 import { SheetPath } from './SheetPath.tsx';
 import SheetsSection from './SheetsSection.tsx';
@@ -20,17 +21,7 @@ import { useSheetActs, type SheetActs } from './useSheetActs.ts';
 
 beforeAll(() => {
   withSizes();
-  // Drawing has a worker of its own in the browser; here nothing asks it.
-  Object.assign(globalThis, {
-    Worker: class {
-      postMessage(): void {
-        // Nobody draws.
-      }
-      terminate(): void {
-        // Nor stops.
-      }
-    },
-  });
+  drawnNowhere();
 });
 const demo = demoNetwork();
 const quay = rowNamed(demo, 'sheet', 'Data room · cabling');

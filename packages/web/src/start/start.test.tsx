@@ -2,6 +2,7 @@ import { beforeAll, describe, expect, test } from '@jest/globals';
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { demoNetwork } from '../../../core/src/testing/testDemo.ts';
 import { emptyProject } from '../../../core/src/testing/testDrawn.ts';
+import { drawnNowhere } from '../testing/drawnNowhere.ts';
 import { pressNamed, show, withSizes } from '../testing/testScreen.tsx';
 import SheetsSection from '../sheets/SheetsSection.tsx';
 import { listed, sheetPlace, usesText } from '../sheets/list/useSheetList.ts';
@@ -9,32 +10,9 @@ import { inSheetOrder, addMark } from '@visograph/core/sheets';
 import { applyChanges } from '@visograph/core/change';
 import StartSection from './StartSection.tsx';
 
-class Seen {
-  observe(): void {
-    // Nothing is drawn in a test.
-  }
-  disconnect(): void {
-    // Nor watched.
-  }
-}
-/** Draws nothing: what is drawn is tested in the browser. */
-class Idle {
-  postMessage(): void {
-    // It never answers.
-  }
-  terminate(): void {
-    // Nothing is running.
-  }
-}
-const deadline = { didTimeout: false, timeRemaining: () => 50 };
 beforeAll(() => {
   withSizes();
-  Object.assign(globalThis, {
-    IntersectionObserver: Seen,
-    Worker: Idle,
-    requestIdleCallback: (then: (at: typeof deadline) => void) => setTimeout(() => then(deadline), 0),
-    cancelIdleCallback: clearTimeout,
-  });
+  drawnNowhere();
 });
 const demo = demoNetwork();
 const names = [...demo.all('sheet')].map(({ name }) => name);
