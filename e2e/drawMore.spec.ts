@@ -306,6 +306,7 @@ test('the drawing has its room: with nothing chosen, and with record and dock op
   expect(alone.height).toBeGreaterThanOrEqual(660);
   await plate(page, 'rt-1').click();
   await record(page).getByRole('button', { name: /^eth0/ }).first().click();
+  await expect(record(page).getByRole('heading', { name: 'rt-1 eth0' })).toBeVisible();
   await page.keyboard.press('t');
   await expect(page.getByRole('region', { name: 'Trace' })).toBeVisible();
   const least = await size();

@@ -183,9 +183,15 @@ test('drawn by touch: stamped, named by a resting finger, a line pulled out of t
   await page.keyboard.press('Enter');
   await page.keyboard.press('Escape');
   await expect(plate(page, 'edge-1')).toBeVisible();
+  // On free ground in between: two taps on one spot would be a double press.
+  await page.touchscreen.tap(620, 600);
+  // The record covers what is drawn on: it comes when it is asked for.
   await plate(page, 'edge-1').tap();
+  await expect(record(page)).toBeHidden();
+  await page.getByRole('button', { name: 'Record', exact: true }).tap();
+  await expect(record(page).getByRole('heading', { name: 'edge-1' })).toBeVisible();
   await page.getByRole('button', { name: 'Close the record' }).tap();
-  await plate(page, 'edge-1').tap();
+  await expect(record(page)).toBeHidden();
   const row = page.locator('[data-pull="edge-1"] p');
   await expect(row).toBeVisible();
   const grip = await row.boundingBox();

@@ -28,16 +28,19 @@ export function useRecordShown(): RecordShown {
   const { section, selection, rackId, select } = useWhereabouts();
   const drawer = useNarrow();
   const { sheet } = useParams();
-  const comesAndGoes =
-    drawer || section === 'start' || section === 'sheets' || (section === 'places' && rackId !== null);
+  const onDrawing =
+    (section === 'sheets' && sheet !== undefined) || (section === 'places' && rackId !== null);
+  const comesAndGoes = drawer || section === 'start' || section === 'sheets' || onDrawing;
   const alone = comesAndGoes && selection === null;
-  const shown = alone ? peeked || (manner === 'stays' && !drawer) : manner !== 'closed';
+  // A drawer would cover what is drawn on: there it comes when it is asked for.
+  const asked = alone || (drawer && onDrawing);
+  const shown = asked ? peeked || (manner === 'stays' && !drawer) : manner !== 'closed';
   // What was only looked at leaves as soon as something else is the matter.
   useEffect(() => {
     setRecordPeeked(false);
   }, [alone, sheet, rackId, setRecordPeeked]);
   const show = (): void => {
-    if (alone) setRecordPeeked(true);
+    if (asked) setRecordPeeked(true);
     else setRecordManner(manner === 'closed' ? recordManners[0] : manner);
   };
   return {
@@ -50,7 +53,7 @@ export function useRecordShown(): RecordShown {
       if (!shown) return show();
       setRecordPeeked(false);
       // A drawer is put away with what it is about: the next thing chosen brings it again.
-      if (drawer) return select(null);
+      if (drawer) return onDrawing ? undefined : select(null);
       if (!alone) setRecordManner('closed');
       else if (manner === 'stays') setRecordManner(recordManners[0]);
     },

@@ -23,9 +23,14 @@ const Step = styled(AriaButton)<{ $last: boolean }>`
   display: flex;
   align-items: center;
   gap: 5px;
-  min-width: 0;
-  overflow: hidden;
-  text-overflow: ellipsis;
+  min-width: 24px;
+  > span {
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  > svg {
+    flex: none;
+  }
   color: ${({ theme, $last }) => ($last ? theme.ink : theme.inkSoft)};
   font-weight: ${({ $last }) => ($last ? 600 : 400)};
   &[data-hovered] {
@@ -117,7 +122,7 @@ export function ScopePath({ projectName }: { projectName: string }): ReactNode {
           <MenuTrigger key={step.key}>
             {at > 0 && <Mark aria-hidden="true">›</Mark>}
             <Step $last={last} aria-label={`${step.text}: open`}>
-              {step.text}
+              <span>{step.text}</span>
               {last && <Chevron />}
             </Step>
             <Floating>

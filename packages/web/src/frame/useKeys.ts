@@ -29,7 +29,8 @@ export function useKeys(): void {
       const circuit = selection?.kind === 'circuit' ? view.network.get('circuit', selection.id) : null;
       const line = cable ?? circuit;
       const portId = selection?.kind === 'port' ? selection.id : (line?.aPortId ?? line?.bPortId ?? null);
-      if (portId !== null) workspace.setDock({ form: 'trace', portId });
+      if (portId !== null) return workspace.setDock({ form: 'trace', portId });
+      sync.announce({ tone: 'ok', text: 'Choose a port, a cable or a circuit: T traces its run.' });
     };
     const plain: Record<string, () => unknown> = {
       '/': openLine,

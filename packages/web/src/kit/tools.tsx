@@ -10,7 +10,8 @@ export const ToolLine = styled.div`
   display: flex;
   gap: 5px;
   align-items: center;
-  max-width: 70%;
+  max-width: calc(100% - 20px);
+  flex-wrap: wrap;
   padding: 4px 5px 4px 9px;
   border: 1px solid ${({ theme }) => theme.accent};
   border-radius: 3px;

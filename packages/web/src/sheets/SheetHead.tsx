@@ -139,7 +139,7 @@ export function SheetHead({
           onPress={() => {
             if (ofSheet) return selection === null ? record.toggle() : select(null);
             select({ kind: 'sheet', id: sheet.id });
-            if (record.manner === 'closed') record.show();
+            if (record.manner === 'closed' || record.drawer) record.show();
           }}
         />
       </div>

@@ -23,7 +23,7 @@ test('ports are squares: as many free and used as there are', () => {
   expect(squares('1'.repeat(12) + '0'.repeat(41))).toEqual([41, 12]);
 });
 
-test('of very many, and of none, there is a bar with the figure', () => {
+test('of very many there is a bar; of none the figure alone', () => {
   expect(squares('1'.repeat(200))).toEqual([]);
   render(
     <FixedTheme name="paper">

@@ -86,7 +86,7 @@ export function Share({
 }
 
 /** So many squares stand in a row, and so many rows in a cell; more are a bar. */
-const stripRows = (count: number): number => (count <= 14 ? 1 : count <= 60 ? 2 : 3);
+const stripRows = (count: number): number => (count <= 14 ? 1 : count <= 30 ? 2 : 3);
 const mostInStrip = 99;
 const pitch = 3;
 
@@ -104,7 +104,7 @@ export function Strip({
   const tokens = useTheme();
   const count = used.length;
   const taken = used.replaceAll('0', '').length;
-  if (count > mostInStrip || count === 0)
+  if (count > mostInStrip)
     return (
       <Share part={taken} of={count} figureWidth={figureWidth}>
         {children}
@@ -127,7 +127,7 @@ export function Strip({
         data-strip={used}
         width={across * pitch}
         height={rows * pitch}
-        style={{ flex: 'none', marginRight: 'auto' }}
+        style={{ flex: 'none', marginRight: 'auto', visibility: count === 0 ? 'hidden' : undefined }}
       >
         <path d={path('0')} fill={tokens.rule} />
         <path d={path('1')} fill={tokens.ink} />

@@ -8,17 +8,17 @@ import type { GridColumn, GridRow } from '../../kit/grid/Grid.tsx';
 const standing: readonly GridColumn[] = [
   { key: 'name', label: 'Name', width: 112, editable: true },
   { key: 'role', label: 'Role', width: 92, text: true },
-  { key: 'model', label: 'Model', width: 140, text: true },
+  { key: 'model', label: 'Model', width: 134, text: true },
   {
     ...{ key: 'status', label: 'Status', width: 72, text: true, editable: true },
     draw: (value) => <Status value={value} />,
   },
-  { key: 'place', label: 'Place', width: 100, text: true },
+  { key: 'place', label: 'Place', width: 92, text: true },
   { key: 'rack', label: 'Rack', width: 60 },
   { key: 'unit', label: 'Unit', width: 46, numeric: true },
   { key: 'serial', label: 'Serial', width: 104, editable: true },
   {
-    ...{ key: 'portsUsed', label: 'Ports used', width: 158, numeric: true },
+    ...{ key: 'portsUsed', label: 'Ports used', width: 132, numeric: true },
     draw: (value, { ports, strip }) => (
       <Strip used={String(strip ?? '')} figureWidth={8}>
         {`${value} of ${ports}`}

@@ -5,6 +5,7 @@ import { DialogTrigger, MenuItem, MenuTrigger, Button as AriaButton, Dialog } fr
 import { styled } from 'styled-components';
 import { z } from 'zod';
 import { useProject } from '../../data/project.tsx';
+import { useRecordShown } from '../../data/recordShown.ts';
 import { Button, Floating, Keycap } from '../../kit/controls.tsx';
 import { TextIn } from '../../kit/form/fields.tsx';
 import { Form } from '../../kit/form/Form.tsx';
@@ -102,6 +103,7 @@ export function ChosenTools({
   onJoin,
 }: Props): ReactNode {
   const { view } = useProject();
+  const record = useRecordShown();
   const count = plates.length + markIds.length;
   const [only] = plates;
   if (count === 0) return null;
@@ -125,6 +127,7 @@ export function ChosenTools({
       <span>
         {count === 1 ? (only?.name ?? view.network.get('mark', markIds[0] ?? null)?.form) : `${count} chosen`}
       </span>
+      {record.drawer && <Button onPress={record.show}>Record</Button>}
       {onJoin !== null && (
         <Button onPress={onJoin}>
           Connect<Keycap>C</Keycap>
