@@ -232,7 +232,7 @@ test('two people pull to one port at once: one gets it, the other is told; nothi
   await expect(ben.getByRole('alert')).toContainText(/sw-2.*7|holds|taken/);
   const cables = (await application.query(
     `SELECT c.id FROM cable c JOIN port p ON p.id IN (c.a_port_id, c.b_port_id) JOIN device d ON d.id = p.device_id
-     WHERE d.name = 'sw-2'`,
+     WHERE d.name = 'sw-2' AND d.project_id = '${project}'`,
   )) as unknown[];
   expect(cables).toHaveLength(1);
   await expect(ben.getByText('Rows: 4 devices, 3 lines')).toBeVisible();

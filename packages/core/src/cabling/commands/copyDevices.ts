@@ -49,6 +49,8 @@ export type CopyAttempt =
 
 /** More copies at once are not made one by one by anybody. */
 export const mostCopies = 100;
+/** More devices at once do not fit a sheet. */
+export const mostCopied = 500;
 
 const numbered = /^(.*?)(\d+)$/;
 
@@ -232,6 +234,9 @@ export function copyDevices(network: Network, devices: readonly Device[], wish: 
   if (devices.length === 0) return refuse('Choose devices to copy first.');
   if (!Number.isInteger(wish.times) || wish.times < 1 || wish.times > mostCopies)
     return refuse(`${wish.times} copies are not possible: say 1 to ${mostCopies}.`);
+  const count = devices.length * wish.times;
+  if (count > mostCopied)
+    return refuse(`That would be ${count} devices: copy ${mostCopied} at a time, or fewer.`);
   const counts: CopyCounts = { cables: 0, addresses: 0, unplugged: 0, unnumbered: 0 };
   const changes: Change[] = [];
   const copies: Device[][] = [];

@@ -187,6 +187,9 @@ describe('devices that are copied', () => {
     expect(why([], 1)).toBe('Choose devices to copy first.');
     expect(why([called(network, 'ph-1')], Number.NaN)).toMatch(/^NaN copies are not possible/);
     expect(why([called(network, 'ph-1')], mostCopies + 1)).toMatch(/say 1 to 100/);
+    expect(why([...network.all('device'), ...network.all('device')], 60)).toBe(
+      'That would be 600 devices: copy 500 at a time, or fewer.',
+    );
   });
 });
 

@@ -75,12 +75,20 @@ describe('a line that takes VLANs as it is pulled', () => {
   test('the profile that most ports to such devices are set to comes first', () => {
     let network = floor([desk, camera]);
     const first = (): string | undefined =>
-      profilesFor(network, called(network, 'sw-1'), called(network, 'cm-3'))[0]?.name;
+      profilesFor(network, called(network, 'sw-1'), called(network, 'cm-3')).usual?.name;
     expect(first()).toBe('Camera');
     network = pulled(network, 'cm-1', 'sw-1', { profileId: desk.id });
     network = pulled(network, 'cm-2', 'sw-1', { profileId: desk.id });
     expect(first()).toBe('Desk');
-    expect(profilesFor(network, called(network, 'sw-1'), called(network, 'pc-1'))[0]?.name).toBe('Camera');
+    expect(profilesFor(network, called(network, 'sw-1'), called(network, 'pc-1')).usual?.name).toBe('Camera');
+  });
+
+  test('a profile of the other mode is offered last, and taken where such ports are set so', () => {
+    let network = floor([uplink]);
+    const found = () => profilesFor(network, called(network, 'sw-1'), called(network, 'cm-3'));
+    expect([found().usual, found().all.map(({ name }) => name)]).toEqual([null, ['Uplink']]);
+    network = pulled(network, 'cm-1', 'sw-1', { profileId: uplink.id });
+    expect(found().usual?.name).toBe('Uplink');
   });
 
   test('a port that is set stays as it is until a profile is named; null sets the usual', () => {

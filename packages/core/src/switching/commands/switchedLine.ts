@@ -49,15 +49,34 @@ function settingsTowards(network: Network, role: Role): Map<string, number> {
   return found;
 }
 
-/** Profiles for a line between two devices, best first: those that most ports to such a device are set to. */
-export function profilesFor(network: Network, a: Device, b: Device): PortProfile[] {
+/** Profiles for a line between two devices, and the one that is taken where nothing else is said. */
+export interface FittingProfiles {
+  /** Those that most ports to such a device are set to first, then those of the mode that is usual there. */
+  all: PortProfile[];
+  /** Null: no port is set as any says, and none is of the usual mode. */
+  usual: PortProfile | null;
+}
+export function profilesFor(network: Network, a: Device, b: Device): FittingProfiles {
   const both = switches(network, a) && switches(network, b);
   const counts = settingsTowards(network, (switches(network, a) ? b : a).role);
-  return [...network.all('portProfile')]
-    .filter(({ mode }) => mode === (both ? 'trunk' : 'access'))
-    .map((profile) => ({ profile, count: counts.get(settingOf(profile)) ?? 0 }))
-    .sort((x, y) => y.count - x.count || compareNames(x.profile.name, y.profile.name))
-    .map(({ profile }) => profile);
+  const ranked = [...network.all('portProfile')]
+    .filter(({ mode }) => mode === 'trunk' || mode === 'access')
+    .map((profile) => ({
+      profile,
+      count: counts.get(settingOf(profile)) ?? 0,
+      other: profile.mode !== (both ? 'trunk' : 'access'),
+    }))
+    .sort(
+      (x, y) =>
+        y.count - x.count ||
+        Number(x.other) - Number(y.other) ||
+        compareNames(x.profile.name, y.profile.name),
+    );
+  const [first] = ranked;
+  return {
+    all: ranked.map(({ profile }) => profile),
+    usual: first !== undefined && (first.count > 0 || !first.other) ? first.profile : null,
+  };
 }
 
 /**
@@ -73,7 +92,7 @@ export function switchedLine(network: Network, wish: JoinWish, { profileId }: Sw
   if (a === null || b === null) return refuse('A device of this line is no longer there.');
   const both = switches(network, a) && switches(network, b);
   const chosen =
-    profileId === undefined ? (profilesFor(network, a, b)[0] ?? null) : network.get('portProfile', profileId);
+    profileId === undefined ? profilesFor(network, a, b).usual : network.get('portProfile', profileId);
   if (profileId != null && chosen === null) return refuse('This profile is no longer there. Choose another.');
   const { mode, untaggedVid, taggedVids, voiceVid } = chosen ?? unset[both ? 'trunk' : 'access'];
   const ends = joined.lines

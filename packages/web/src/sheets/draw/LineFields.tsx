@@ -64,18 +64,18 @@ function Vlans({
 }): ReactNode {
   const [a, b] = [network.get('device', ask.wish.aDeviceId), network.get('device', ask.wish.bDeviceId)];
   const profiles = useMemo(
-    () => (a === null || b === null ? [] : profilesFor(network, a, b)),
+    () => (a === null || b === null ? { all: [], usual: null } : profilesFor(network, a, b)),
     [network, a, b],
   );
   if (a === null || b === null || !(switches(network, a) || switches(network, b))) return null;
   const usual = switches(network, a) && switches(network, b) ? 'trunk, all VLANs' : 'access, VLAN 1';
-  const now = ask.how.profileId === undefined ? (profiles[0]?.id ?? null) : ask.how.profileId;
+  const now = ask.how.profileId === undefined ? (profiles.usual?.id ?? null) : ask.how.profileId;
   return (
     <Choice
       label="VLANs"
       value={now ?? 'none'}
       options={[
-        ...profiles.map((row) => ({ id: row.id, text: row.name, detail: settingText(row) })),
+        ...profiles.all.map((row) => ({ id: row.id, text: row.name, detail: settingText(row) })),
         { id: 'none', text: 'no profile', detail: usual },
       ]}
       onChange={(id) => onChange(id === 'none' ? null : id)}

@@ -181,7 +181,8 @@ export function useLines(
   );
 
   const far = useMemo(() => {
-    if (end === null) return [];
+    // A circuit from a place leads to a place or a provider: nothing new is put at its end.
+    if (end === null || sheet.projection === 'sites') return [];
     const port = network.get('port', end.from.portId);
     if (port !== null) return [port];
     return end.from.plateIds.flatMap((id) =>
@@ -189,7 +190,7 @@ export function useLines(
         lineEnds(network, device, lineSort(device, device), device).filter((one) => isFree(network, one.id)),
       ),
     );
-  }, [end, network, plateOf]);
+  }, [end, network, plateOf, sheet.projection]);
   const models = useMemo(
     () =>
       end === null

@@ -118,7 +118,7 @@ const Cards = styled(GridList)<{ $small: boolean }>`
 interface Props {
   sheets: readonly Sheet[];
   changes: ReadonlyMap<string, SheetChange>;
-  /** Null: they cannot be put in order, since they are sorted otherwise. */
+  /** Whether they are put in order here: not where they are sorted otherwise, or only some are shown. */
   orderable: boolean;
   onOpen: (sheetId: string) => void;
   label?: string;
