@@ -74,7 +74,6 @@ await shot('start');
 await page.getByRole('link', { name: 'Places' }).click();
 await shot('sites');
 await line('data room');
-await shot('place');
 await line('rack KQ-A1');
 await page.getByRole('button', { name: 'Add device', exact: true }).first().click();
 await pick('norvane 48');
