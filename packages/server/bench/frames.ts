@@ -54,6 +54,14 @@ note('  zoom out', await frames(page, () => zoom(60, 40)));
 
 // A drop, from letting go to the server's word.
 await page.goto(`${server.url}/p/${projectId}/places?scope=${room.rack[0]?.placeId ?? ''}&rack=${rackId}`);
+// A rack opens on its gear: all of it is wanted here.
+await page
+  .getByRole('button', { name: /^rr-1-1, / })
+  .first()
+  .waitFor();
+await page.waitForTimeout(500);
+await page.keyboard.press('0');
+await page.waitForTimeout(500);
 const trips: number[] = [];
 for (let turn = 0; turn < 7; turn++) {
   const device = page.getByRole('button', { name: new RegExp(`^rr-1-${turn + 1}, `) }).first();

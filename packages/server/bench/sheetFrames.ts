@@ -23,7 +23,7 @@ for (const plates of [300, 3000]) {
   const { page, server, projectId } = bench;
   const devices = `${plates} plates (${network.count('device')} devices, ${network.count('cable')} cables)`;
   await page.goto(`${server.url}/p/${projectId}/sheets`);
-  const open = page.getByRole('button', { name: 'Campus' });
+  const open = page.getByRole('button', { name: /^Campus/ });
   await open.waitFor();
   await page.waitForTimeout(1000);
   await page.evaluate(() => {

@@ -32,7 +32,8 @@ const Path = styled.nav`
     overflow: hidden;
   }
   h1 {
-    flex: 0 0 auto;
+    flex: 0 1 auto;
+    min-width: 76px;
     max-width: 250px;
     overflow: hidden;
     text-overflow: ellipsis;

@@ -13,7 +13,7 @@ import { pressNamed, show, type, withSizes } from '../../testing/testScreen.tsx'
 import { lineAt } from '../surface/SheetCanvas.tsx';
 import { planFor } from '../useScene.ts';
 import { FactsPanel } from './FactsPanel.tsx';
-import { factOfLine, partAt, type FactsShown } from './useFacts.ts';
+import { factOfLine, labelAt, partAt, type FactsShown } from './useFacts.ts';
 
 beforeAll(withSizes);
 
@@ -153,5 +153,9 @@ describe('what was pressed twice', () => {
     expect(link.points).toContainEqual(partAt(link, 'middle'));
     const plate = scene.plates.find(({ id }) => id === link.a.plateId);
     expect(endPorts(network, link, plate?.deviceIds ?? [])).toHaveLength(1);
+    const { box } = link.a.label ?? { box: { x: 0, y: 0, width: 0, height: 0 } };
+    const inside = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+    expect(labelAt(scene, inside)).toEqual({ link, part: 'a' });
+    expect(labelAt(scene, { x: -9999, y: 0 })).toBeNull();
   });
 });

@@ -49,6 +49,21 @@ function shownOf(open: OpenFacts | null, scene: Scene): FactsShown | null {
   };
 }
 
+const within = ({ x, y, width, height }: Box, at: Point): boolean =>
+  at.x >= x && at.x <= x + width && at.y >= y && at.y <= y + height;
+
+/** The label of a link at a point of the sheet; null where none stands. */
+export function labelAt(scene: Pick<Scene, 'links'>, at: Point): { link: SceneLink; part: LinkPart } | null {
+  for (const link of scene.links)
+    for (const [part, label] of [
+      ['a', link.a.label],
+      ['b', link.b.label],
+      ['middle', link.label],
+    ] as const)
+      if (label !== null && within(label.box, at)) return { link, part };
+  return null;
+}
+
 /** Which fact of a device a line of its plate says; null where it is none of those that are edited there. */
 export function factOfLine(
   network: Network,

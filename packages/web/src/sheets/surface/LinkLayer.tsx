@@ -4,7 +4,6 @@ import {
   type Box,
   type Point,
   type Scene,
-  type SceneLabel,
   type SceneLink,
   type SceneStub,
 } from '@visograph/core/sheets';
@@ -27,9 +26,6 @@ const Layer = styled.svg`
   .hit {
     pointer-events: stroke;
     cursor: default;
-  }
-  .written {
-    pointer-events: all;
   }
 `;
 const Handles = styled.svg`
@@ -69,14 +65,6 @@ const LinkView = memo(function LinkView({
   facts: LinkActs['facts'];
 }): ReactNode {
   const { tokens } = useTheme();
-  const written: readonly (readonly [LinkPart, SceneLabel | null])[] =
-    selected || labels
-      ? [
-          ['a', link.a.label],
-          ['b', link.b.label],
-          ['middle', link.label],
-        ]
-      : [];
   return (
     <g data-link={link.id}>
       <LinkShape link={link} tokens={tokens} selected={selected} labels={selected || labels} />
@@ -91,20 +79,6 @@ const LinkView = memo(function LinkView({
       >
         <title>{link.spoken}</title>
       </path>
-      {written.map(
-        ([part, label]) =>
-          label !== null && (
-            <rect
-              key={part}
-              className="hit written"
-              data-part={part}
-              {...label.box}
-              fill="transparent"
-              onClick={() => choose(link)}
-              onDoubleClick={() => facts(link, part)}
-            />
-          ),
-      )}
     </g>
   );
 });

@@ -14,6 +14,7 @@ import { styled } from 'styled-components';
 import { useProject } from '../../data/project.tsx';
 import { Surface } from '../../kit/surface/Surface.tsx';
 import { useFit } from '../../kit/surface/useFit.ts';
+import { labelAt } from '../facts/useFacts.ts';
 import { FarLayer } from './FarLayer.tsx';
 import { LinkLayer, type LinkActs } from './LinkLayer.tsx';
 import { MiniMap } from './MiniMap.tsx';
@@ -202,19 +203,34 @@ export function SheetCanvas(props: Props): ReactNode {
     else props.onPlateLine(plate, line);
   };
   const frame = useRef<HTMLDivElement>(null);
-  useLongPress(frame, (_at, target) => {
+  /** The label of a link below a spot of the screen, where labels can be read. */
+  const writtenAt = (at: Point): ReturnType<typeof labelAt> =>
+    detailAt(getZoom()) === 'full' ? labelAt(scene, screenToFlowPosition(at, { snapToGrid: false })) : null;
+  useLongPress(frame, (at, target) => {
     if (!canEdit || stamping.stamp !== null) return false;
     const plate = plateById.get(target.closest<HTMLElement>('.react-flow__node-plate')?.dataset['id'] ?? '');
+    if (plate !== undefined) {
+      props.onRestPlate(plate);
+      return true;
+    }
     const linkId = target.closest<SVGElement>('[data-link]')?.dataset['link'];
     const link = scene.links.find(({ id }) => id === linkId);
-    const part = target.getAttribute('data-part');
-    if (plate !== undefined) props.onRestPlate(plate);
-    else if (link !== undefined) props.linkActs.facts(link, part === 'a' || part === 'b' ? part : 'middle');
-    return plate !== undefined || link !== undefined;
+    const written = writtenAt(at) ?? (link === undefined ? null : { link, part: 'middle' as const });
+    if (written !== null) props.linkActs.facts(written.link, written.part);
+    return written !== null;
   });
   return (
     <Canvas
       ref={frame}
+      onDoubleClick={({ clientX, clientY, target }) => {
+        if (
+          target instanceof Element &&
+          target.closest('.react-flow__node-plate, .react-flow__node-mark') !== null
+        )
+          return;
+        const written = writtenAt({ x: clientX, y: clientY });
+        if (written !== null && canEdit) props.linkActs.facts(written.link, written.part);
+      }}
       onKeyUp={(event) => event.key.startsWith('Arrow') && nudges.settleSoon()}
       onKeyDown={({ key, target }) => {
         // Any other key, such as that of undo, finds the move already kept.
