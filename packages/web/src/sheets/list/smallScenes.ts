@@ -22,7 +22,12 @@ class SmallScenes {
     return () => {
       const at = this.waiting.indexOf(wish);
       if (at >= 0) this.waiting.splice(at, 1);
-      if (this.busy?.answer === wish.answer) this.busy.answer = () => {};
+      if (this.busy?.answer !== wish.answer) return;
+      // Nobody looks at it any more: what is opened next has the processor to itself.
+      this.worker?.terminate();
+      this.worker = null;
+      this.busy = null;
+      this.next();
     };
   }
 
@@ -66,6 +71,10 @@ class SmallScenes {
     if (busy !== null && scene !== null) this.scenes.set(busy.plan, scene);
     busy?.answer(scene);
     this.next();
+    if (this.waiting.length > 0) return;
+    // What it has read of the network is not kept beside the drawing that is opened next.
+    this.worker?.terminate();
+    this.worker = null;
   }
 }
 const small = new SmallScenes();
