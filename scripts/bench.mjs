@@ -9,7 +9,17 @@ const { bundle } = await import('./run-ts.mjs');
 const { buildWeb } = await import('./build.mjs');
 const chromium = ensureChromium();
 await buildWeb();
-const all = ['bench', 'logical', 'drawings', 'drawFirst', 'lists', 'frames', 'sheetFrames', 'ladderFrames'];
+const all = [
+  'bench',
+  'logical',
+  'drawings',
+  'sheetFigures',
+  'drawFirst',
+  'lists',
+  'frames',
+  'sheetFrames',
+  'ladderFrames',
+];
 const named = all.filter((name) => process.argv.includes(name));
 const parts = (named.length > 0 ? named : all).map((name) => ({
   from: join(root, `packages/server/bench/${name}.ts`),

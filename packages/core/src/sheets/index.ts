@@ -23,6 +23,7 @@ export { labelSize } from './layout/ends.ts';
 export { grid, snap, up } from './layout/lattice.ts';
 export { lineSize, nameSize, tabWidth } from './layout/plateSizes.ts';
 export * from './layout/textMeasure.ts';
+export * from './metric/sceneFigures.ts';
 export * from './projection/plan.ts';
 export * from './projection/sheetScene.ts';
 export * from './scene/drawingPlan.ts';
