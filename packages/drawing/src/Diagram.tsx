@@ -1,22 +1,40 @@
 import { roles } from '@visograph/core/model';
 import { type Container, type KeyEntry, type Scene, type TitleBlock } from '@visograph/core/sheets';
 import type { ReactElement } from 'react';
-import { LinkShape, MediumStroke, StubShape } from './Link.tsx';
+import { BundleShape, LinkShape, MediumStroke, StubShape } from './Link.tsx';
 import { TieShapes } from './Ties.tsx';
 import { MarkShape } from './Marks.tsx';
 import { shadeColour } from './shade.ts';
 import { PlateShape } from './Plate.tsx';
 import { fonts, type Tokens } from './tokens.ts';
-import { measureText } from './metrics/measure.ts';
+import { fitText, measureText } from './metrics/measure.ts';
 
+/** A title is set so large, and larger where it is looked at from afar, in pixels of the screen. */
+const titleSize = 12;
+const leastTitlePx = 11;
+const largestTitle = 40;
+
+/** All of a title, or only its last names: the place itself is what one looks for. */
+function titleThatFits(title: string, size: number, room: number): string {
+  const parts = title.split(' › ');
+  const fitting = parts
+    .map((_, from) => parts.slice(from).join(' › '))
+    .find((text) => measureText(text, 'textStrong', size) <= room);
+  return fitting ?? fitText(parts.at(-1) ?? title, 'textStrong', size, room);
+}
+
+/** The outline of a place or rack with its title, which can be read at any zoom as far as it fits. */
 export function ContainerShape({
   container,
   tokens,
+  zoom = 1,
 }: {
   container: Container;
   tokens: Tokens;
+  zoom?: number;
 }): ReactElement {
   const { width, height } = container.box;
+  const size = Math.min(largestTitle, Math.max(titleSize, leastTitlePx / zoom));
   return (
     <g opacity={container.faded ? 0.4 : undefined}>
       <rect
@@ -27,35 +45,51 @@ export function ContainerShape({
         fillOpacity={container.form === 'rack' ? 0.6 : 1}
         stroke={tokens.rule}
       />
-      <text x={12} y={17} fontFamily={fonts.text} fontWeight={600} fontSize={12} fill={tokens.inkSoft}>
-        {container.title}
+      <text
+        x={12}
+        y={5 + size}
+        fontFamily={fonts.text}
+        fontWeight={600}
+        fontSize={size}
+        fill={tokens.inkSoft}
+      >
+        {titleThatFits(container.title, size, width - 16)}
       </text>
     </g>
   );
 }
 
-export const keyRowHeight = 20;
-export const keyWidth = 168;
-export const keyHeight = (entries: readonly KeyEntry[]): number => 30 + entries.length * keyRowHeight;
+const keyRowHeight = 20;
+const keyColumnWidth = 168;
+const keyHead = 30;
+/** How large the key is with its entries in so many columns. */
+export const keySize = (entries: readonly KeyEntry[], columns = 1): { width: number; height: number } => ({
+  width: columns * keyColumnWidth,
+  height: keyHead + Math.ceil(entries.length / columns) * keyRowHeight,
+});
 
 /** What the strokes and codes on this sheet mean: only those that are on it. */
 export function KeyShape({
   entries,
   tokens,
+  columns = 1,
 }: {
   entries: readonly KeyEntry[];
   tokens: Tokens;
+  columns?: number;
 }): ReactElement {
+  const rows = Math.ceil(entries.length / columns);
   return (
     <g>
-      <rect width={keyWidth} height={keyHeight(entries)} rx={3} fill={tokens.surface} stroke={tokens.rule} />
+      <rect {...keySize(entries, columns)} rx={3} fill={tokens.surface} stroke={tokens.rule} />
       <text x={12} y={19} fontFamily={fonts.text} fontWeight={600} fontSize={12} fill={tokens.ink}>
         Key
       </text>
       {entries.map((entry, at) => {
-        const y = 30 + at * keyRowHeight + 8;
+        const y = keyHead + (at % rows) * keyRowHeight + 8;
+        const x = Math.floor(at / rows) * keyColumnWidth;
         return (
-          <g key={`${entry.form}${entry.text}`}>
+          <g key={`${entry.form}${entry.text}`} transform={x === 0 ? undefined : `translate(${x} 0)`}>
             {entry.shade !== undefined && (
               <rect x={18} y={y - 7} width={20} height={14} rx={2} fill={shadeColour(tokens, entry.shade)} />
             )}
@@ -92,7 +126,7 @@ export function KeyShape({
               </>
             )}
             <text x={54} y={y + 4} fontFamily={fonts.text} fontSize={12} fill={tokens.inkSoft}>
-              {entry.text}
+              {fitText(entry.text, 'text', 12, keyColumnWidth - 60)}
             </text>
           </g>
         );
@@ -153,6 +187,12 @@ export function Diagram({ scene, tokens }: { scene: Scene; tokens: Tokens }): Re
         <g key={plate.id} transform={`translate(${plate.box.x} ${plate.box.y})`}>
           <title>{plate.spoken}</title>
           <PlateShape plate={plate} tokens={tokens} />
+        </g>
+      ))}
+      {scene.bundles.map((bundle) => (
+        <g key={bundle.id}>
+          <title>{bundle.spoken}</title>
+          <BundleShape bundle={bundle} tokens={tokens} />
         </g>
       ))}
       {scene.links.map((link) => (

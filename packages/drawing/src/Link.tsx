@@ -2,6 +2,7 @@ import {
   labelSize,
   type Medium,
   type Point,
+  type SceneBundle,
   type SceneLabel,
   type SceneLink,
   type SceneStub,
@@ -51,18 +52,29 @@ interface StrokeProps {
   paper: string;
 }
 
-/** Copper solid, fibre two thin strokes, twinax heavy, power dashed, radio dotted, a circuit solid; a bundle is wider. */
+/**
+ * Copper a thin line, fibre two lines with room between them, twinax a heavy line with a broken core, power dashed, radio
+ * dotted, a circuit solid; several cables are wider. They differ in black on white and at half their size.
+ */
 export function MediumStroke({ path, medium, many, colour, paper }: StrokeProps): ReactElement {
   const plain = { d: path, fill: 'none', strokeLinecap: 'butt' as const };
   if (medium === 'fibre') {
     return (
       <>
-        <path {...plain} stroke={colour} strokeWidth={many ? 5.5 : 3.6} />
-        <path {...plain} stroke={paper} strokeWidth={many ? 2.5 : 1.6} />
+        <path {...plain} stroke={colour} strokeWidth={many ? 6 : 4.4} />
+        <path {...plain} stroke={paper} strokeWidth={many ? 3.2 : 2.2} />
       </>
     );
   }
-  const width = medium === 'twinax' ? 2.5 : 1.5;
+  if (medium === 'twinax') {
+    return (
+      <>
+        <path {...plain} stroke={colour} strokeWidth={many ? 5 : 3.6} />
+        <path {...plain} stroke={paper} strokeWidth={many ? 1.6 : 1.2} strokeDasharray="5 7" />
+      </>
+    );
+  }
+  const width = 1.5;
   return (
     <path
       {...plain}
@@ -172,10 +184,15 @@ export function LinkShape({
     : link.shade === null
       ? tokens.ink
       : shadeColour(tokens, link.shade);
+  // The hub of a bundle has one square for all of it.
+  const [first, last] = [link.drawn[0], link.drawn.at(-1)];
+  const ends = [link.a, link.b].filter(({ at }) =>
+    [first, last].some((point) => point?.x === at.x && point.y === at.y),
+  );
   return (
     <g opacity={link.faded && !selected ? 0.3 : undefined}>
       <MediumStroke
-        path={roundedPath(link.points)}
+        path={roundedPath(selected ? link.points : link.drawn)}
         medium={link.medium}
         many={link.cableIds.length > 1}
         colour={colour}
@@ -185,9 +202,9 @@ export function LinkShape({
         <g key={at === 0 ? 'a' : 'b'}>
           {end.blocked ? (
             <BlockedMark at={end.at} tokens={tokens} />
-          ) : (
+          ) : ends.includes(end) || selected ? (
             <rect x={end.at.x - 3} y={end.at.y - 3} width={6} height={6} fill={colour} />
-          )}
+          ) : null}
           {labels && end.label !== null && (
             <LabelTag
               label={end.label}
@@ -209,6 +226,108 @@ export function LinkShape({
           bare={link.medium === 'circuit'}
           colour={selected ? tokens.accent : tokens.inkSoft}
         />
+      )}
+    </g>
+  );
+}
+
+const trunkWidth = 4;
+/** The number of a bundle is told from this zoom on, so large in pixels of the screen; and what it tells in sum. */
+const farthestCount = 0.25;
+const countPx = 10;
+const toldPx = 9.5;
+const largestTold = 1.8;
+
+const scaledAbout = ({ box }: SceneLabel, by: number): string => {
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  return `translate(${x} ${y}) scale(${Math.max(1, by)}) translate(${-x} ${-y})`;
+};
+
+/** How many links a bundle holds, just beyond its end at the hub. */
+function CountTag({
+  bundle,
+  size,
+  tokens,
+  colour,
+}: {
+  bundle: SceneBundle;
+  size: number;
+  tokens: Tokens;
+  colour: string;
+}): ReactElement {
+  const text = bundle.label?.text ?? `×${bundle.linkIds.length}`;
+  const width = measureText(text, 'monoStrong', size) + 4;
+  const height = size * 1.25;
+  const { x, y } = bundle.at;
+  const left = bundle.side === 'left' ? x - width - 5 : bundle.side === 'right' ? x + 5 : x - width / 2;
+  const top = bundle.side === 'top' ? y - height - 5 : bundle.side === 'bottom' ? y + 5 : y - height / 2;
+  return (
+    <g>
+      <rect x={left} y={top} width={width} height={height} rx={2} fill={tokens.ground} />
+      <text
+        x={left + width / 2}
+        y={top + height / 2 + size * 0.35}
+        textAnchor="middle"
+        fontFamily={fonts.mono}
+        fontWeight={600}
+        fontSize={size}
+        fill={colour}
+      >
+        {text}
+      </text>
+    </g>
+  );
+}
+
+/** The shared part of a bundle, heavier than a link, with a square and the number of its links at the hub. */
+export function BundleShape({
+  bundle,
+  tokens,
+  selected = false,
+  labels = true,
+  zoom = 1,
+}: {
+  bundle: SceneBundle;
+  tokens: Tokens;
+  selected?: boolean;
+  /** Where they are left out, its number is told as large as it can be read from afar. */
+  labels?: boolean;
+  zoom?: number;
+}): ReactElement {
+  const colour = selected
+    ? tokens.accent
+    : bundle.shade === null
+      ? tokens.ink
+      : shadeColour(tokens, bundle.shade);
+  const { at, label, toldLabel } = bundle;
+  return (
+    <g opacity={bundle.faded && !selected ? 0.3 : undefined}>
+      <path
+        d={bundle.trunk.map(roundedPath).join('')}
+        fill="none"
+        stroke={colour}
+        strokeWidth={trunkWidth}
+        strokeLinejoin="round"
+      />
+      {bundle.medium === 'fibre' && (
+        <path d={bundle.trunk.map(roundedPath).join('')} fill="none" stroke={tokens.ground} strokeWidth={1} />
+      )}
+      <rect x={at.x - 4} y={at.y - 4} width={8} height={8} fill={colour} />
+      {labels && label !== null && <LabelTag label={label} tokens={tokens} strong colour={colour} />}
+      {!labels && zoom >= farthestCount && (
+        <CountTag
+          bundle={bundle}
+          size={Math.max(labelSize, countPx / zoom)}
+          tokens={tokens}
+          colour={colour}
+        />
+      )}
+      {toldLabel !== null && zoom >= farthestCount && (
+        <g
+          transform={scaledAbout(toldLabel, labels ? 1 : Math.min(largestTold, toldPx / (labelSize * zoom)))}
+        >
+          <LabelTag label={toldLabel} tokens={tokens} colour={selected ? tokens.accent : tokens.inkSoft} />
+        </g>
       )}
     </g>
   );

@@ -1,4 +1,4 @@
-import { lineSize, nameSize, tabWidth, type Plate } from '@visograph/core/sheets';
+import { isThin, lineSize, nameSize, tabWidth, thinGap, type Plate } from '@visograph/core/sheets';
 import type { ReactElement } from 'react';
 import { fitText, measureText } from './metrics/measure.ts';
 import { ChipGrounds } from './Chips.tsx';
@@ -23,6 +23,7 @@ const nameFit = (name: string, room: number, height: number): number =>
 
 /** A device as a plate, drawn from its own top left corner; offset edges and a count where several are folded. */
 export function PlateShape({ plate, tokens, selected = false, detail = 'full' }: PlateProps): ReactElement {
+  if (isThin(plate)) return <ThinPlate plate={plate} tokens={tokens} selected={selected} detail={detail} />;
   if (plate.form === 'subnet')
     return <SubnetBar plate={plate} tokens={tokens} selected={selected} detail={detail} />;
   const { width, height } = plate.box;
@@ -119,6 +120,70 @@ export function PlateShape({ plate, tokens, selected = false, detail = 'full' }:
         </g>
       ))}
       {count > 1 && <CountMark text={`×${count}`} right={width - 6} tokens={tokens} />}
+    </g>
+  );
+}
+
+/** A panel, which leads on and does nothing: a bar of one line, lighter than a device. */
+function ThinPlate({ plate, tokens, selected = false, detail = 'full' }: PlateProps): ReactElement {
+  const { width, height } = plate.box;
+  const lines = detail === 'full' ? plate.lines : [];
+  const room = width - tabWidth - 14;
+  const size = detail === 'full' ? nameSize : nameFit(plate.name, room, height);
+  const y = height / 2 + size * 0.35;
+  let x = tabWidth + 8 + measureText(plate.name, 'textStrong', size);
+  return (
+    <g opacity={plate.faded ? 0.35 : undefined}>
+      <rect
+        width={width}
+        height={height}
+        rx={2}
+        fill={tokens.surface}
+        stroke={selected ? tokens.accent : tokens.inkSoft}
+        strokeWidth={selected ? 2 : 0.75}
+        strokeDasharray={plate.planned ? '5 3' : undefined}
+      />
+      <rect x={0.4} y={0.4} width={tabWidth} height={height - 0.8} fill={shadeColour(tokens, plate.shade)} />
+      {plate.symbol !== null && detail !== 'tab' ? (
+        <>
+          <rect x={3} y={height / 2 - 9} width={18} height={18} rx={2} fill={tokens.tabInk} />
+          <image href={plate.symbol} x={4} y={height / 2 - 8} width={16} height={16} />
+        </>
+      ) : (
+        <text
+          x={tabWidth / 2}
+          y={height / 2 + 3.6}
+          textAnchor="middle"
+          fontFamily={fonts.mono}
+          fontWeight={600}
+          fontSize={10}
+          fill={tokens.tabInk}
+        >
+          {plate.code}
+        </text>
+      )}
+      {detail !== 'tab' && (
+        <text
+          x={tabWidth + 8}
+          y={y}
+          fontFamily={fonts.text}
+          fontWeight={600}
+          fontSize={size}
+          fill={tokens.ink}
+          textDecoration={plate.retired ? 'line-through' : undefined}
+        >
+          {fitText(plate.name, 'textStrong', size, room)}
+        </text>
+      )}
+      {lines.map((line, at) => {
+        const left = (x += thinGap);
+        x += measureText(line, 'mono', lineSize);
+        return (
+          <text key={at} x={left} y={y} fontFamily={fonts.mono} fontSize={lineSize} fill={tokens.inkSoft}>
+            {fitText(line, 'mono', lineSize, Math.max(0, width - 6 - left))}
+          </text>
+        );
+      })}
     </g>
   );
 }

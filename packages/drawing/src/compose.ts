@@ -1,10 +1,9 @@
-import type { Box, Scene } from '@visograph/core/sheets';
+import { overlap, type Box, type Point, type Scene } from '@visograph/core/sheets';
 import { createElement, type ReactElement } from 'react';
 import {
   Diagram,
   KeyShape,
-  keyHeight,
-  keyWidth,
+  keySize,
   TitleBlockShape,
   titleBlockHeight,
   titleBlockWidth,
@@ -13,35 +12,100 @@ import { paper, type Tokens } from './tokens.ts';
 
 /** Room around a drawing in a file, and between it and its key. */
 export const margin = 24;
+/** Room kept between the key and what is drawn, where it stands in a corner that the drawing leaves free. */
+const gap = 12;
 
-/** A diagram with its key and title block around it, and the room that takes. */
-export function composed(scene: Scene, tokens: Tokens): { box: Box; children: ReactElement[] } {
-  const keyed = scene.key.length > 0;
-  const height = Math.max(scene.box.height, keyed ? keyHeight(scene.key) : 0);
-  const width = scene.box.width + (keyed ? keyWidth + margin : 0);
-  const block = scene.titleBlock;
-  const foot = block === null ? 0 : titleBlockHeight + margin;
-  const children: ReactElement[] = [createElement(Diagram, { key: 'scene', scene, tokens })];
-  const right = scene.box.x + width;
-  if (keyed) {
-    const transform = `translate(${right - keyWidth} ${scene.box.y})`;
-    children.push(
-      createElement('g', { key: 'key', transform }, createElement(KeyShape, { entries: scene.key, tokens })),
-    );
+const pieceBox = (from: Point, to: Point): Box => ({
+  x: Math.min(from.x, to.x),
+  y: Math.min(from.y, to.y),
+  width: Math.abs(to.x - from.x),
+  height: Math.abs(to.y - from.y),
+});
+
+/** All that is drawn, as boxes: what the key must not cover. */
+function covered({ plates, containers, links, bundles, stubs, marks }: Scene): Box[] {
+  const lines = [...links.map(({ drawn }) => drawn), ...bundles.flatMap(({ trunk }) => trunk)];
+  const labels = [
+    ...links.flatMap(({ a, b, label }) => [a.label, b.label, label]),
+    ...bundles.flatMap(({ label, toldLabel }) => [label, toldLabel]),
+    ...stubs.flatMap(({ a, label }) => [a.label, label]),
+  ];
+  return [
+    ...[...plates, ...containers, ...marks].map(({ box }) => box),
+    ...lines.flatMap((points) => points.slice(1).map((to, at) => pieceBox(points[at] ?? to, to))),
+    ...stubs.map(({ a, to }) => pieceBox(a.at, to)),
+    ...labels.flatMap((label) => label?.box ?? []),
+  ];
+}
+
+type Size = Pick<Box, 'width' | 'height'>;
+
+/** A corner of the drawing in which nothing of it stands, with room for something; the right and lower ones first. */
+function freeCorner({ box }: Scene, taken: readonly Box[], { width, height }: Size): Point | null {
+  if (width > box.width || height > box.height) return null;
+  const [right, bottom] = [box.x + box.width - width, box.y + box.height - height];
+  const corners = [
+    { x: right, y: bottom },
+    { x: right, y: box.y },
+    { x: box.x, y: bottom },
+    { x: box.x, y: box.y },
+  ];
+  return corners.find((at) => !taken.some((one) => overlap(one, { ...at, width, height }, gap))) ?? null;
+}
+
+/** A key and where it stands: in a corner that is free, in as few columns as that allows. */
+function keyInCorner(scene: Scene, taken: readonly Box[]): { columns: number; at: Point } | null {
+  for (let columns = 1; columns <= Math.min(4, scene.key.length); columns++) {
+    const at = freeCorner(scene, taken, keySize(scene.key, columns));
+    if (at !== null) return { columns, at };
   }
-  const blockWidth = block === null ? 0 : titleBlockWidth(block);
-  const left = Math.min(scene.box.x, right - blockWidth);
-  if (block !== null) {
-    const transform = `translate(${right - blockWidth} ${scene.box.y + height + margin})`;
-    children.push(
-      createElement('g', { key: 'block', transform }, createElement(TitleBlockShape, { block, tokens })),
-    );
+  return null;
+}
+
+/**
+ * A diagram with its key and title block, and the room that takes: where the drawing leaves a corner free they stand
+ * there, else in a strip below it.
+ */
+export function composed(scene: Scene, tokens: Tokens): { box: Box; children: ReactElement[] } {
+  const { key, titleBlock: block, box: drawn } = scene;
+  const children: ReactElement[] = [createElement(Diagram, { key: 'scene', scene, tokens })];
+  const put = (name: string, at: Point, child: ReactElement): void =>
+    void children.push(createElement('g', { key: name, transform: `translate(${at.x} ${at.y})` }, child));
+  const taken = covered(scene);
+  const blockSize = block === null ? null : { width: titleBlockWidth(block), height: titleBlockHeight };
+  const blockAt = blockSize === null ? null : freeCorner(scene, taken, blockSize);
+  if (blockSize !== null && blockAt !== null) taken.push({ ...blockAt, ...blockSize });
+  const inCorner = key.length === 0 ? null : keyInCorner(scene, taken);
+  let { width } = drawn;
+  let foot = 0;
+  const below = drawn.y + drawn.height + margin;
+  const stripBlock = blockSize !== null && blockAt === null ? blockSize : null;
+  if (key.length > 0 && inCorner === null) {
+    const room = drawn.width - (stripBlock === null ? 0 : stripBlock.width + margin);
+    const columns = Math.max(1, Math.min(key.length, Math.floor(room / keySize(key).width)));
+    const size = keySize(key, columns);
+    put('key', { x: drawn.x, y: below }, createElement(KeyShape, { entries: key, tokens, columns }));
+    foot = size.height + margin;
+    width = Math.max(width, size.width + (stripBlock === null ? 0 : stripBlock.width + margin));
+  } else if (inCorner !== null) {
+    put('key', inCorner.at, createElement(KeyShape, { entries: key, tokens, columns: inCorner.columns }));
+  }
+  if (stripBlock !== null) {
+    width = Math.max(width, stripBlock.width);
+    foot = Math.max(foot, stripBlock.height + margin);
+  }
+  if (block !== null && blockSize !== null) {
+    const strip = {
+      x: drawn.x + width - blockSize.width,
+      y: drawn.y + drawn.height + foot - blockSize.height,
+    };
+    put('block', blockAt ?? strip, createElement(TitleBlockShape, { block, tokens }));
   }
   const box = {
-    x: left - margin,
-    y: scene.box.y - margin,
-    width: right - left + 2 * margin,
-    height: height + foot + 2 * margin,
+    x: drawn.x - margin,
+    y: drawn.y - margin,
+    width: width + 2 * margin,
+    height: drawn.height + foot + 2 * margin,
   };
   return { box, children };
 }

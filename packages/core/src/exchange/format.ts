@@ -25,7 +25,13 @@ import { rackSchema } from '../model/kinds/sites/rack.ts';
 import { projectSchema } from '../model/kinds/sites/project.ts';
 import { markSchema } from '../model/kinds/drawings/mark.ts';
 import { projections } from '../model/kinds/drawings/projections.ts';
-import { groupSchema, pageSchema, readingSchema, sheetSchema } from '../model/kinds/drawings/sheet.ts';
+import {
+  bundleManners,
+  groupSchema,
+  pageSchema,
+  readingSchema,
+  sheetSchema,
+} from '../model/kinds/drawings/sheet.ts';
 import { sheetLinkSchema } from '../model/kinds/drawings/sheetLink.ts';
 
 export const formatName = 'visograph-exchange';
@@ -188,12 +194,23 @@ export const sheetEntry = z.strictObject({
       position: true,
     })
     .partial().shape,
-  reading: readingSchema.omit({ gathered: true }).partial().optional(),
+  reading: readingSchema.omit({ gathered: true, bundles: true }).partial().optional(),
   page: pageSchema.partial().optional(),
   positions: z.array(sheetPosition).optional(),
   links: z.array(sheetLine).optional(),
   marks: z.array(markEntry).optional(),
   gathered: z.array(z.array(name).min(2)).optional().describe('Devices that are drawn as one plate, by name'),
+  bundles: z
+    .strictObject({
+      drawn: z.enum(bundleManners).optional(),
+      own: z
+        .array(
+          z.strictObject({ device: name, purpose: z.string().min(1).max(40), drawn: z.enum(bundleManners) }),
+        )
+        .optional(),
+    })
+    .optional()
+    .describe('How links of one purpose from one device are drawn, and where that is otherwise'),
   groups: z
     .array(
       z.strictObject({

@@ -1,4 +1,4 @@
-import type { Box, Point } from '../sheets/scene/scene.ts';
+import type { Box, Point, Scene, SceneLink } from '../sheets/scene/scene.ts';
 
 /** What makes a drawing hard to read, counted. */
 export interface Figures {
@@ -96,3 +96,16 @@ export function drawingFigures(plates: readonly Box[], paths: readonly (readonly
     aspect: width / height,
   };
 }
+
+/** What is drawn of links: of one in a bundle what lies beyond the shared part, and the shared parts. */
+export const drawnPaths = ({ links, bundles }: Pick<Scene, 'links' | 'bundles'>): Point[][] => [
+  ...links.map(({ drawn }) => drawn),
+  ...bundles.flatMap(({ trunk }) => trunk),
+];
+
+/** Whether an end of a link is at the hub of its bundle, where its port is not told. */
+export const atHub = ({ bundles }: Pick<Scene, 'bundles'>, link: SceneLink, end: 'a' | 'b'): boolean =>
+  bundles.some(({ id, hubId, at }) => {
+    const own = link[end];
+    return id === link.bundleId && own.plateId === hubId && own.at.x === at.x && own.at.y === at.y;
+  });

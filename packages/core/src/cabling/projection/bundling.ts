@@ -1,6 +1,7 @@
 import { speedText } from '../../model/values/speed.ts';
 import { compareNames } from '../../model/values/order.ts';
 import type { Shade } from '../../sheets/graph/shading.ts';
+import type { LinkSums } from '../../sheets/graph/sheetGraph.ts';
 import { line, say, told, type Told, type ToldLink, type ToldStub } from '../../sheets/graph/told.ts';
 import type { Wire, WireEnd } from './wires.ts';
 import { metresText } from '../../model/values/numbers.ts';
@@ -59,6 +60,13 @@ function middleText(members: readonly Wire[]): Told {
   );
 }
 
+/** How many cables of one speed; nothing where they differ or it is not known. */
+function sumsOf(members: readonly Wire[]): { sums?: LinkSums } {
+  const speed = members[0]?.speedBps ?? null;
+  if (speed === null || members.some(({ speedBps }) => speedBps !== speed)) return {};
+  return { sums: { speeds: { count: members.length, each: speedText(speed) } } };
+}
+
 /** Wires between the same two plates as links: up to four beside each other, more of one medium as a bundle. */
 export function bundle(
   wires: readonly Wire[],
@@ -103,6 +111,7 @@ export function bundle(
       shade: shadeOf(first),
       text: middleText(members),
       management: members.every((wire) => wire.management),
+      ...sumsOf(members),
     };
   };
   const links: (ToldLink | null)[] = [];

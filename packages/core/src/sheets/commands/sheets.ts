@@ -292,6 +292,12 @@ export const collapsePlace = (
     collapsed ? `Drew ${what} as one plate on sheet ${sheet.name}` : `Opened ${what} on sheet ${sheet.name}`,
   );
 
+/** Draws all of some places as one plate each. */
+export const collapsePlaces = (network: Network, sheet: Sheet, placeIds: readonly string[]): ChangeSet => ({
+  ...setItems(network, sheet, new Map(placeIds.map((id) => [id, { collapsed: true }])), (what) => what),
+  sentence: `Drew ${placeIds.length} places as one plate each on sheet ${sheet.name}`,
+});
+
 /**
  * Gives up hand-made positions and sizes, of the whole sheet or of some plates, so that they are laid out afresh;
  * locked plates stay.

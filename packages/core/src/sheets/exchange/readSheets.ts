@@ -7,6 +7,7 @@ import { blankSheetLink } from '../../model/kinds/drawings/sheetLink.ts';
 import type { ExchangeFile } from '../../exchange/format.ts';
 import { given } from '../../exchange/given.ts';
 import { vlanNamed, vrfNamed } from '../../exchange/readLogical.ts';
+import type { Sheet } from '../../model/kinds/drawings/sheet.ts';
 import { ensurePlace } from '../../places/exchange/readPlace.ts';
 import type { Staging } from '../../exchange/staging.ts';
 import { keysOf } from '../../model/values/words.ts';
@@ -203,6 +204,16 @@ function gatheredOf(find: Finder, entry: SheetEntry, at: string): { gathered?: s
   return { gathered: lists.filter((list) => list.length > 1) };
 }
 
+/** How bundles are drawn; nothing where the file does not say it. */
+function bundlesOf(find: Finder, entry: SheetEntry, at: string): { bundles?: Sheet['reading']['bundles'] } {
+  if (entry.bundles === undefined) return {};
+  const own = (entry.bundles.own ?? []).flatMap(({ device, ...one }, which) => {
+    const deviceId = find.device(device, `${at}.bundles.own[${which}].device`);
+    return deviceId === null ? [] : [{ deviceId, ...one }];
+  });
+  return { bundles: { drawn: entry.bundles.drawn ?? 'closed', own } };
+}
+
 /** Sheets by name, with what a person did on them. Sheets first, so that marks can lead from one to another. */
 export function readSheets(staging: Staging, file: ExchangeFile): void {
   const find = new Finder(staging);
@@ -223,6 +234,7 @@ export function readSheets(staging: Staging, file: ExchangeFile): void {
       'marks',
       'groups',
       'gathered',
+      'bundles',
       'reading',
       'page',
     ]);
@@ -242,6 +254,7 @@ export function readSheets(staging: Staging, file: ExchangeFile): void {
           ...(existing?.reading ?? plainReading),
           ...entry.reading,
           ...gatheredOf(find, entry, at),
+          ...bundlesOf(find, entry, at),
         },
         page: { ...(existing?.page ?? plainPage), ...entry.page },
         groups:

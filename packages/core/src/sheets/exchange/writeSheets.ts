@@ -20,7 +20,7 @@ export function sheetEntryOf(network: Network, sheet: Sheet): SheetEntry {
   const circuit = (id: string | null): string | null => network.get('circuit', id)?.number ?? null;
   const rack = (id: string | null): string | null => network.get('rack', id)?.name ?? null;
   const { id: _id, scopeId, vlanId, vrfId, reading: whole, page, groups, ...own } = sheet;
-  const { gathered = [], ...reading } = whole;
+  const { gathered = [], bundles, ...reading } = whole;
   const vlan = network.get('vlan', vlanId);
   const prefix = (id: string | null): { prefix: string | null; vrf: string | null } => {
     const row = network.get('prefix', id);
@@ -106,6 +106,22 @@ export function sheetEntryOf(network: Network, sheet: Sheet): SheetEntry {
         .map((ids) => ids.flatMap((id) => device(id) ?? []).sort(compareNames))
         .filter((names) => names.length > 1),
     ),
+    ...(bundles === undefined
+      ? {}
+      : {
+          bundles: {
+            drawn: bundles.drawn,
+            ...some(
+              'own',
+              bundles.own
+                .flatMap(({ deviceId, ...one }) => {
+                  const name = device(deviceId);
+                  return name === null ? [] : [{ device: name, ...one }];
+                })
+                .sort((a, b) => compareNames(a.device, b.device) || compareNames(a.purpose, b.purpose)),
+            ),
+          },
+        }),
     ...some(
       'groups',
       groups.map((group) => ({

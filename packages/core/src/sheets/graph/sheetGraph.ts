@@ -1,4 +1,5 @@
 import type { Role } from '../../model/values/roles.ts';
+import type { Vids } from '../../model/values/vids.ts';
 import type { Medium } from './medium.ts';
 import type { Shade } from './shading.ts';
 
@@ -50,6 +51,12 @@ export interface GraphNode {
   sheetId: string | null;
 }
 
+/** How many links of which speed a line stands for, and the VLANs that go over it. */
+export interface LinkSums {
+  speeds?: { count: number; each: string };
+  vids?: Vids;
+}
+
 export interface GraphLink {
   id: string;
   /** Cables or circuits that it stands for, and those they lead on to behind panels. */
@@ -70,6 +77,8 @@ export interface GraphLink {
   aChips?: Chip[];
   bChips?: Chip[];
   dim?: boolean;
+  /** What a bundle sums up, as far as the sheet tells it. */
+  sums?: LinkSums;
   /** The end at which the spanning tree of the VLAN that is lit forwards nothing. */
   blocked?: 'a' | 'b' | null;
 }

@@ -1,60 +1,8 @@
 import type { TitleBlock } from '../scene/scene.ts';
 import { compareNames } from '../../model/values/order.ts';
 import type { Manners } from './manners.ts';
-import type { GraphContainer, GraphLink, GraphNode, SheetGraph } from './sheetGraph.ts';
-
-/** Two texts become one number that is the same wherever it is worked out (FNV-1a, 32 bit). */
-function hash(text: string): number {
-  let value = 0x811c9dc5;
-  for (let at = 0; at < text.length; at++) value = Math.imul(value ^ text.charCodeAt(at), 0x01000193);
-  return value >>> 0;
-}
-
-const rounds = 4;
-
-/**
- * A number for each node that follows from what is seen of it and of what it is joined to (colour refinement). Nodes
- * of one number can change places without a difference.
- */
-function seenAs(nodes: readonly GraphNode[], links: readonly GraphLink[]): Map<string, number> {
-  let labels = new Map(
-    nodes.map(({ id, form, role, name, lines, containerId }) => [
-      id,
-      hash(JSON.stringify([form, role, name, lines, containerId === null])),
-    ]),
-  );
-  for (let round = 0; round < rounds; round++) {
-    const around = new Map<string, string[]>();
-    const tell = (id: string, text: string): void => void around.set(id, [...(around.get(id) ?? []), text]);
-    for (const { a, b, aPort, bPort, text, medium } of links) {
-      tell(a, JSON.stringify([aPort, bPort, text, medium, labels.get(b)]));
-      tell(b, JSON.stringify([bPort, aPort, text, medium, labels.get(a)]));
-    }
-    labels = new Map(
-      nodes.map(({ id }) => [id, hash(JSON.stringify([labels.get(id), (around.get(id) ?? []).sort()]))]),
-    );
-  }
-  return labels;
-}
-
-/** The same graph with its nodes and links in an order that follows from what is seen of them. */
-export function inSeenOrder(graph: SheetGraph): SheetGraph {
-  const labels = seenAs(graph.nodes, graph.links);
-  const seen = (link: GraphLink): number[] => [labels.get(link.a) ?? 0, labels.get(link.b) ?? 0].sort();
-  return {
-    ...graph,
-    nodes: graph.nodes.slice().sort((a, b) => (labels.get(a.id) ?? 0) - (labels.get(b.id) ?? 0)),
-    links: graph.links
-      .slice()
-      .sort(
-        (x, y) =>
-          (seen(x)[0] ?? 0) - (seen(y)[0] ?? 0) ||
-          (seen(x)[1] ?? 0) - (seen(y)[1] ?? 0) ||
-          compareNames(x.text, y.text),
-      ),
-    containers: graph.containers.slice().sort((a, b) => compareNames(a.title, b.title)),
-  };
-}
+import { seenAs } from './drawnOrder.ts';
+import type { GraphContainer, GraphLink, SheetGraph } from './sheetGraph.ts';
 
 /**
  * What a sheet shows as a graph to be given away: what is hidden is left out, names of nodes and links in the file are

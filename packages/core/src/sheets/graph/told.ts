@@ -7,6 +7,7 @@ import type {
   GraphNode,
   GraphStub,
   Line,
+  LinkSums,
   SheetGraph,
 } from './sheetGraph.ts';
 
@@ -106,6 +107,14 @@ function nodeShown({ mostLines, lastLine, ...node }: ToldNode, shown: Shown): Gr
   };
 }
 
+/** What may be told in sum, where each kind of fact is shown. */
+function sumsShown(sums: LinkSums | undefined, shown: Shown): { sums?: LinkSums } {
+  const speeds = shown('speeds') ? sums?.speeds : undefined;
+  const vids = shown('vlanTags') ? sums?.vids : undefined;
+  if (speeds === undefined && vids === undefined) return {};
+  return { sums: { ...(speeds && { speeds }), ...(vids && { vids }) } };
+}
+
 /**
  * The texts that a sheet shows of what was read for it.
  *
@@ -126,8 +135,10 @@ export function shownOf(
     links: graph.links.map(({ of, ...link }) => {
       const here = along(of);
       const [a, b] = [written(link.aPort, here), written(link.bPort, here)];
+      const { sums, ...told } = link;
       return {
-        ...link,
+        ...told,
+        ...sumsShown(sums, here),
         aPort: a.text,
         bPort: b.text,
         text: written(link.text, here).text,

@@ -1,81 +1,157 @@
 import { labelSize } from './ends.ts';
 import { BoxIndex } from './boxIndex.ts';
-import { type Box, type Point, type SceneLabel, type SceneLink, type SceneStub } from '../scene/scene.ts';
+import {
+  type Box,
+  type Point,
+  type SceneBundle,
+  type SceneLabel,
+  type SceneLink,
+  type SceneStub,
+} from '../scene/scene.ts';
 import type { TextMeasure } from './textMeasure.ts';
+
+// Taken once: where globals are intercepted, as in tests, each look-up costs more than what is computed.
+const { abs, ceil, max, min } = Math;
 
 const height = 14;
 
-interface Piece {
-  box: Box;
+const boxOf = (from: Point, to: Point): Box => ({
+  x: min(from.x, to.x),
+  y: min(from.y, to.y),
+  width: abs(to.x - from.x),
+  height: abs(to.y - from.y),
+});
+const piecesOf = (points: readonly Point[]): Box[] =>
+  points.slice(1).map((to, at) => boxOf(points[at] ?? to, to));
+const lengthOf = ({ width, height: tall }: Box): number => max(width, tall);
+const isUpright = ({ width, height: tall }: Box): boolean => tall > width;
+/** Parts of the way along a piece at which a text is tried. */
+const shares = [0.5, 0.25, 0.75];
+
+/** Where labels can still stand on a drawing: on no plate, no other label and no other line. */
+export class LabelRoom {
+  private readonly lines = new BoxIndex<string>();
+  private readonly taken = new BoxIndex<null>();
+
+  constructor(
+    links: readonly SceneLink[],
+    obstacles: readonly Box[],
+    private readonly measure: TextMeasure,
+  ) {
+    for (const { id, points } of links) for (const piece of piecesOf(points)) this.lines.add(piece, id);
+    for (const box of obstacles) this.taken.add(box, null);
+    for (const link of links)
+      for (const end of [link.a, link.b]) if (end.label !== null) this.taken.add(end.label.box, null);
+  }
+
+  take(box: Box): void {
+    this.taken.add(box, null);
+  }
+
+  private labelOn(text: string, piece: Box, turned: boolean, share: number): SceneLabel {
+    const long = ceil(this.measure(text, 'mono', labelSize)) + 6;
+    const size = turned ? { width: height, height: long } : { width: long, height };
+    const upright = isUpright(piece);
+    const slack = max(0, lengthOf(piece) - (upright ? size.height : size.width) - 8);
+    const along = (upright ? piece.y : piece.x) + 4 + slack * share;
+    const at = upright ? { x: piece.x - size.width / 2, y: along } : { x: along, y: piece.y - height / 2 };
+    return { text, turned, box: { ...at, ...size } };
+  }
+
+  private free({ box }: SceneLabel, own: (id: string) => boolean): boolean {
+    return !this.taken.meets(box) && !this.lines.meets(box, (id) => !own(id));
+  }
+
+  /** On the longest piece of a link that has room: read from left to right where that can be, else along the piece. */
+  middle({ id, drawn }: SceneLink, text: string): SceneLabel | null {
+    return this.onLongest(piecesOf(drawn), text, (other) => other === id);
+  }
+
+  /** The same on the shared part of a bundle. */
+  shared({ trunk, linkIds }: Pick<SceneBundle, 'trunk' | 'linkIds'>, text: string): SceneLabel | null {
+    const own = new Set(linkIds);
+    return this.onLongest(trunk.flatMap(piecesOf), text, (id) => own.has(id));
+  }
+
+  private onLongest(pieces: Box[], text: string, own: (id: string) => boolean): SceneLabel | null {
+    const long = ceil(this.measure(text, 'mono', labelSize)) + 6;
+    for (const piece of pieces.sort((x, y) => lengthOf(y) - lengthOf(x))) {
+      const upright = isUpright(piece);
+      const across = upright && lengthOf(piece) >= height + 16;
+      for (const turned of [...(across ? [false] : []), ...(lengthOf(piece) >= long + 8 ? [upright] : [])])
+        for (const share of shares) {
+          const label = this.labelOn(text, piece, turned, share);
+          if (this.free(label, own)) return label;
+        }
+    }
+    return null;
+  }
+
+  /** On one of the first pieces of a way, as near to its start as there is room; it reads from left to right. */
+  start(id: string, way: readonly Point[], text: string): SceneLabel | null {
+    const long = ceil(this.measure(text, 'mono', labelSize)) + 6;
+    for (const [at, piece] of piecesOf(way).slice(0, 3).entries()) {
+      if (lengthOf(piece) < (isUpright(piece) ? height : long) + 8) continue;
+      const [from, to] = [way[at], way[at + 1]];
+      const forward = from !== undefined && to !== undefined && (to.x > from.x || to.y > from.y);
+      for (const share of [0, 0.25, 0.5]) {
+        const label = this.labelOn(text, piece, false, forward ? share : 1 - share);
+        if (this.free(label, (other) => other === id)) return label;
+      }
+    }
+    return null;
+  }
 }
 
-function piecesOf(link: SceneLink): Piece[] {
-  return link.points.slice(1).map((to, at) => {
-    const from = link.points[at] ?? to;
-    const box = {
-      x: Math.min(from.x, to.x),
-      y: Math.min(from.y, to.y),
-      width: Math.abs(to.x - from.x),
-      height: Math.abs(to.y - from.y),
-    };
-    return { box };
+/** What each bundle tells in sum, on its shared part, where there is room. */
+export const tellBundles = (bundles: readonly SceneBundle[], room: LabelRoom): SceneBundle[] =>
+  bundles.map((bundle) => {
+    const toldLabel = bundle.told === '' ? null : room.shared(bundle, bundle.told);
+    if (toldLabel !== null) room.take(toldLabel.box);
+    return { ...bundle, toldLabel };
   });
+
+/** Text for the middle of a link, and how far a person has slid it. */
+export interface MiddleText {
+  text: string;
+  by: Point | null;
 }
 
-/**
- * Puts each text on its own link where it covers no plate, no other label and no other link: on the longest
- * piece first. A text that finds no room is left out; the data strip has it.
- */
+/** Puts each text on its own link where it covers nothing. A text that finds no room is left out; the data strip has it. */
 export function placeMiddleLabels(
   links: readonly SceneLink[],
-  texts: ReadonlyMap<string, { text: string; by: Point | null }>,
-  obstacles: readonly Box[],
-  measure: TextMeasure,
+  texts: ReadonlyMap<string, MiddleText>,
+  room: LabelRoom,
 ): Map<string, SceneLabel> {
-  const byLink = new Map(links.map((link) => [link.id, piecesOf(link)]));
-  const pieces = new BoxIndex<string>();
-  for (const [id, own] of byLink) for (const piece of own) pieces.add(piece.box, id);
-  const taken = new BoxIndex<null>();
-  for (const box of obstacles) taken.add(box, null);
-  for (const link of links)
-    for (const end of [link.a, link.b]) if (end.label !== null) taken.add(end.label.box, null);
   const placed = new Map<string, SceneLabel>();
   for (const link of links) {
     const { text, by } = texts.get(link.id) ?? { text: '', by: null };
     if (text === '') continue;
-    const long = Math.ceil(measure(text, 'mono', labelSize)) + 6;
-    const length = (piece: Piece): number => Math.max(piece.box.width, piece.box.height);
-    const own = [...(byLink.get(link.id) ?? [])].sort((x, y) => length(y) - length(x));
-    const label = own
-      .flatMap((piece) => {
-        const upright = piece.box.height > piece.box.width;
-        const along = length(piece) >= long + 8 ? [{ piece, upright, turned: upright }] : [];
-        // The lozenge of a circuit, and a subnet, read across their line where there is room.
-        const across =
-          (link.medium === 'circuit' || link.kind === 'prefix') && upright && length(piece) >= height + 16
-            ? [{ piece, upright, turned: false }]
-            : [];
-        return [...across, ...along].flatMap((way) => [0.5, 0.25, 0.75].map((share) => ({ ...way, share })));
-      })
-      .map(({ piece, upright, turned, share }): SceneLabel => {
-        const size = turned ? { width: height, height: long } : { width: long, height };
-        const slack = Math.max(0, length(piece) - (upright ? size.height : size.width) - 8);
-        const along = (upright ? piece.box.y : piece.box.x) + 4 + slack * share;
-        const at = upright
-          ? { x: piece.box.x - size.width / 2, y: along }
-          : { x: along, y: piece.box.y - height / 2 };
-        return { text, turned, box: { ...at, ...size } };
-      })
-      .find(
-        (candidate) => !taken.meets(candidate.box) && !pieces.meets(candidate.box, (id) => id !== link.id),
-      );
-    if (label === undefined) continue;
+    const label = room.middle(link, text);
+    if (label === null) continue;
     const slid =
       by === null ? label : { ...label, box: { ...label.box, x: label.box.x + by.x, y: label.box.y + by.y } };
     placed.set(link.id, slid);
-    taken.add(slid.box, null);
+    room.take(slid.box);
   }
   return placed;
+}
+
+/** The port at the hub of each link in a bundle, where it leaves the others; left out where there is no room. */
+export function nameBranches(
+  links: readonly SceneLink[],
+  portOf: (link: SceneLink) => { end: 'a' | 'b'; text: string } | null,
+  room: LabelRoom,
+): SceneLink[] {
+  return links.map((link) => {
+    const port = link.bundleId === null ? null : portOf(link);
+    if (port === null || port.text === '') return link;
+    const way = port.end === 'a' ? link.drawn : link.drawn.slice().reverse();
+    const label = room.start(link.id, way, port.text);
+    if (label === null) return link;
+    room.take(label.box);
+    return port.end === 'a' ? { ...link, a: { ...link.a, label } } : { ...link, b: { ...link.b, label } };
+  });
 }
 
 /** Beyond the end of each stub, what it leads to; turned where stubs stand side by side. */
@@ -88,7 +164,7 @@ export function stubLabels(
   for (const stub of stubs) {
     const text = texts.get(stub.id) ?? '';
     if (text === '') continue;
-    const long = Math.ceil(measure(text, 'mono', labelSize)) + 6;
+    const long = ceil(measure(text, 'mono', labelSize)) + 6;
     labels.set(stub.id, {
       text,
       turned: true,

@@ -40,6 +40,7 @@ const link = (
     a: { plateId: a, label: null },
     b: { plateId: b, label: null },
     label: null,
+    bundleId: null,
     points: points.map(([x, y]) => ({ x, y })),
     ...rest,
   }) as SceneLink;
@@ -129,6 +130,39 @@ describe('the figures of a drawing', () => {
       ],
     );
     expect(sceneFigures(drawn)).toMatchObject({ labels: 3, turnedLabels: 1, coveredLabels: 2 });
+  });
+
+  test('the shared part of a bundle crosses once, however many links it holds; its own links never cross in it', () => {
+    const inBundle = { bundleId: 'mgmt' };
+    const drawn = scene(
+      [
+        plate('hub', 0, 0),
+        plate('a', 200, 200),
+        plate('b', 300, 200),
+        plate('c', 400, 200),
+        plate('d', 600, 0),
+      ],
+      [
+        ...[240, 340, 440].map((x, at) =>
+          link(
+            'hub',
+            'abc'.charAt(at),
+            [
+              [40, 40],
+              [40, 100],
+              [x, 100],
+              [x, 200],
+            ],
+            inBundle,
+          ),
+        ),
+        link('d', 'a', [
+          [120, 0],
+          [120, 400],
+        ]),
+      ],
+    );
+    expect(sceneFigures(drawn)).toMatchObject({ crossings: 3, seenCrossings: 1, onEachOther: 0 });
   });
 
   test('redundant pairs are beside each other, or are not; leaves stand below what they hang on', () => {

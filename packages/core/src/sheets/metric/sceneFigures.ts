@@ -9,9 +9,11 @@ export interface SceneFigures {
   throughPlates: number;
   /** Links through containers that neither of their plates is in, each container counted. */
   throughContainers: number;
-  /** Points where two links cross. */
+  /** Points where two links cross, every link counted by itself. */
   crossings: number;
-  /** Pairs of pieces of two links that lie on each other for more than two steps of the lattice. */
+  /** Points where two drawn lines cross: the shared part of a bundle counts once. */
+  seenCrossings: number;
+  /** Pairs of pieces of two drawn lines that lie on each other for more than two steps of the lattice. */
   onEachOther: number;
   bends: number;
   /** Of all links, in sheet units. */
@@ -85,23 +87,43 @@ function firstAbove(values: readonly number[], value: number): number {
   return low;
 }
 
-/** Points at which a level piece of one link and an upright one of another cross, ends left out. */
-function crossingsOf(pieces: readonly Piece[]): number {
+/**
+ * Points at which a level piece of one link and an upright one of another cross, ends left out: of all links, and of
+ * the lines they are drawn as.
+ *
+ * @param lineOf the number of the drawn line of a link
+ */
+function crossingsOf(pieces: readonly Piece[], lineOf: readonly number[]): { all: number; seen: number } {
   const upright = pieces.filter(({ width, height }) => width === 0 && height > 0).sort((a, b) => a.x - b.x);
   const at = upright.map(({ x }) => x);
+  const seen = new Set<string>();
   let count = 0;
   for (const level of pieces) {
     if (level.height !== 0 || level.width === 0) continue;
     for (let which = firstAbove(at, level.x); which < upright.length; which++) {
       const other = upright[which];
       if (other === undefined || other.x >= level.x + level.width) break;
-      if (other.link !== level.link && level.y > other.y && level.y < other.y + other.height) count++;
+      if (other.link === level.link || level.y <= other.y || level.y >= other.y + other.height) continue;
+      count++;
+      const [one, two] = [lineOf[level.link] ?? 0, lineOf[other.link] ?? 0];
+      if (one !== two) seen.add(`${other.x} ${level.y} ${Math.min(one, two)} ${Math.max(one, two)}`);
     }
   }
-  return count;
+  return { all: count, seen: seen.size };
 }
 
-function onEachOtherOf(pieces: readonly Piece[]): number {
+/** Numbers of the lines that links are drawn as. */
+function drawnLines(links: readonly SceneLink[]): number[] {
+  const numbers = new Map<string, number>();
+  return links.map(({ bundleId }, at) => {
+    const key = bundleId === null ? `link ${at}` : `bundle ${bundleId}`;
+    const number = numbers.get(key) ?? numbers.size;
+    numbers.set(key, number);
+    return number;
+  });
+}
+
+function onEachOtherOf(pieces: readonly Piece[], lineOf: readonly number[]): number {
   const lanes = new Map<string, { link: number; from: number; to: number }[]>();
   let count = 0;
   for (const { link, x, y, width, height } of pieces) {
@@ -111,7 +133,10 @@ function onEachOtherOf(pieces: readonly Piece[]): number {
     const span = { link, from: level ? x : y, to: level ? x + width : y + height };
     const others = lanes.get(lane) ?? [];
     for (const other of others)
-      if (other.link !== link && Math.min(other.to, span.to) - Math.max(other.from, span.from) > together)
+      if (
+        lineOf[other.link] !== lineOf[link] &&
+        Math.min(other.to, span.to) - Math.max(other.from, span.from) > together
+      )
         count++;
     lanes.set(lane, [...others, span]);
   }
@@ -167,7 +192,11 @@ function foreignTo(link: SceneLink, containers: readonly Container[]): Container
   const byId = new Map(containers.map((container) => [container.id, container]));
   for (const container of containers)
     if (container.plateIds.includes(link.a.plateId) || container.plateIds.includes(link.b.plateId))
-      for (let at: Container | undefined = container; at !== undefined; at = byId.get(at.parentId ?? ''))
+      for (
+        let at: Container | undefined = container;
+        at !== undefined && !own.has(at.id);
+        at = byId.get(at.parentId ?? '')
+      )
         own.add(at.id);
   return containers.filter(({ id }) => !own.has(id));
 }
@@ -199,12 +228,14 @@ export function sceneFigures(
       own.some((piece) => runsIn(piece, container.box)),
     ).length;
   });
+  const lineOf = drawnLines(links);
+  const crossings = crossingsOf(pieces, lineOf);
   const labels = labelsOf(links);
   const covered = labels.filter(
     ({ link, label }, at) =>
       plates.some((plate) => overlaps(label.box, plate.box, slack)) ||
       labels.some((other, which) => which !== at && overlaps(label.box, other.label.box, slack)) ||
-      pieces.some((piece) => piece.link !== link && runsIn(piece, label.box)),
+      pieces.some((piece) => lineOf[piece.link] !== lineOf[link] && runsIn(piece, label.box)),
   );
   const neighbours = neighboursOf(links);
   const plateOf = new Map(plates.map((plate) => [plate.id, plate]));
@@ -233,8 +264,9 @@ export function sceneFigures(
     overlappingPlates,
     throughPlates,
     throughContainers,
-    crossings: crossingsOf(pieces),
-    onEachOther: onEachOtherOf(pieces),
+    crossings: crossings.all,
+    seenCrossings: crossings.seen,
+    onEachOther: onEachOtherOf(pieces, lineOf),
     bends: links.reduce((sum, { points }) => sum + Math.max(0, points.length - 2), 0),
     length: Math.round(links.reduce((sum, { points }) => sum + lengthOf(points), 0)),
     labels: labels.length,

@@ -11,7 +11,7 @@ import { keptOn } from '../graph/reading.ts';
 import type { KeyEntry } from '../scene/scene.ts';
 import type { ShadeKey } from '../graph/shading.ts';
 import type { SheetGraph } from '../graph/sheetGraph.ts';
-import { inSeenOrder } from '../graph/shownGraph.ts';
+import { inDrawnOrder } from '../graph/drawnOrder.ts';
 import { shownOf } from '../graph/told.ts';
 import { readingsOf } from './registry.ts';
 import { metresText } from '../../model/values/numbers.ts';
@@ -55,7 +55,7 @@ export function planOf(network: Network, sheet: Sheet, { today, stamp }: PlanOpt
   const read = readingsOf[sheet.projection](network, sheet, kept, today);
   const said = shownOf(read.graph, sheet, kept.tells);
   // Without their names, plates in the order of these would still tell it.
-  const graph = sheet.show.includes('names') ? said : inSeenOrder(said);
+  const graph = sheet.show.includes('names') ? said : inDrawnOrder(said);
   const states = new Map<string, Set<string>>();
   for (const group of sheet.groups)
     for (const id of group.members) states.set(id, (states.get(id) ?? new Set()).add(group.state));
@@ -123,6 +123,15 @@ export function planOf(network: Network, sheet: Sheet, { today, stamp }: PlanOpt
       notes,
       portNames: manner('portNames'),
       cableLabels: manner('cableLabels'),
+    },
+    bundles: {
+      drawn: sheet.reading.bundles?.drawn ?? 'closed',
+      own: new Map(
+        (sheet.reading.bundles?.own ?? []).map(({ deviceId, purpose, drawn }) => [
+          `${deviceId}|${purpose}`,
+          drawn,
+        ]),
+      ),
     },
     straight: sheet.reading.straight,
     arranged: [...kept.items.values()].some((item) => item.x !== null),

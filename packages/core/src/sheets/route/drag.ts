@@ -31,7 +31,8 @@ function elbow(link: SceneLink, a: LinkEnd, b: LinkEnd): SceneLink {
         { x: middle.x, y: from.y },
         { x: middle.x, y: to.y },
       ];
-  return { ...link, a, b, points: [a.at, from, ...turns, to, b.at], label: null };
+  const points = [a.at, from, ...turns, to, b.at];
+  return { ...link, a, b, points, drawn: points, bundleId: null, label: null };
 }
 
 /**
@@ -56,5 +57,7 @@ export function dragScene(scene: Scene, moved: ReadonlyMap<string, Point>): Scen
       b === undefined ? link.b : move(link.b, b),
     );
   });
-  return { ...scene, plates, links };
+  // A bundle is drawn from where its hub was until that is let go.
+  const bundles = scene.bundles.filter(({ hubId }) => !shift.has(hubId));
+  return { ...scene, plates, links, bundles };
 }

@@ -1,26 +1,15 @@
 import { spokenLink } from '../scene/spoken.ts';
+import type { Bundle } from '../layout/bundles.ts';
 import { outward, type PlacedEnd, type PlacedEnds } from '../layout/ends.ts';
 import { grid } from '../layout/lattice.ts';
-import type { DrawingPlan, LinkWish } from '../scene/drawingPlan.ts';
-import { corners, mostLooked, Router } from './route.ts';
-import {
-  boxAround,
-  type Box,
-  type LinkEnd,
-  type Point,
-  type SceneLink,
-  type SceneStub,
-} from '../scene/scene.ts';
-import type { GraphLink } from '../graph/sheetGraph.ts';
+import type { DrawingPlan } from '../scene/drawingPlan.ts';
+import { layAll, type Task } from './improve.ts';
+import { linesOf, routerFor, turned, type Draft } from './lines.ts';
+import { corners } from './router.ts';
+import type { Box, Container, LinkEnd, Point, SceneLink, SceneStub } from '../scene/scene.ts';
 
-/** Up to so many links are kept off each other; beyond, links are plain elbows: nobody follows one by eye. */
-const mostRouted = 1200;
-/** How often links that came to lie on others are taken up and routed again. */
-const mostRounds = 4;
-/** Up to so many links there is time to route all of them again, to save crossings. */
-const fewLinks = 200;
-const care = (links: number): { crossCost: number; again: number } =>
-  links <= fewLinks ? { crossCost: 8, again: 2 } : { crossCost: 3, again: 1 };
+/** Up to so many lines are kept off each other; beyond, links are plain elbows. */
+const mostRouted = 4000;
 
 const slid = (end: PlacedEnd, by: Point | null, tie: string | null, blocked = false): LinkEnd => ({
   tie,
@@ -61,114 +50,83 @@ function elbow(a: PlacedEnd, b: PlacedEnd): Point[] {
     : [a.stub, { x: middle.x, y: a.stub.y }, { x: middle.x, y: b.stub.y }, b.stub];
 }
 
-function routerFor(
-  ends: ReadonlyMap<string, PlacedEnds>,
-  boxes: readonly Box[],
-  titles: readonly Box[],
-): Router {
-  const placed = [...ends.values()].flatMap(({ a, b }) => (b === null ? [a] : [a, b]));
-  const router = new Router(
-    boxAround([...boxes, ...placed.map((end) => ({ ...end.stub, width: 0, height: 0 }))], 24),
-    care(ends.size).crossCost,
-  );
-  for (const box of titles) router.block(box);
-  for (const box of boxes) router.block(box, grid);
-  for (const end of placed) {
-    const out = outward[end.side];
-    router.block({
-      x: Math.min(end.at.x, end.stub.x),
-      y: Math.min(end.at.y, end.stub.y),
-      width: Math.abs(out.x) * Math.abs(end.stub.x - end.at.x),
-      height: Math.abs(out.y) * Math.abs(end.stub.y - end.at.y),
-    });
-    if (end.label !== null) router.block(end.label.box, 0);
-  }
-  for (const end of placed) router.open(end.stub);
-  return router;
+/** Links on their way: what is led, and what is given by hand. */
+export interface Routing {
+  drafts: Draft[];
+  /** Ways that a person has bent, or wants straight. */
+  byHand: ReadonlyMap<string, Point[]>;
+  /** Null where links are plain elbows. */
+  task: Task | null;
 }
 
-interface Draft {
-  link: GraphLink;
-  a: PlacedEnd;
-  b: PlacedEnd;
-  wish: LinkWish | null;
+/** All that links have to keep off, and where they begin and end. */
+export interface Ground {
+  ends: ReadonlyMap<string, PlacedEnds>;
+  boxes: ReadonlyMap<string, Box>;
+  titles: readonly Box[];
+  containers: readonly Container[];
+  bundles: ReadonlyMap<string, Bundle>;
 }
 
-const apart = ({ a, b }: Draft): number => Math.abs(a.stub.x - b.stub.x) + Math.abs(a.stub.y - b.stub.y);
-
-/** The way of every link between its stubs: by hand where bends were set, otherwise around plates and off each other. */
-function paths(
-  drafts: readonly Draft[],
-  makeRouter: () => Router,
-  straight: boolean,
-  most: number,
-): Map<string, Point[]> {
-  const found = new Map<string, Point[]>();
-  const free: Draft[] = [];
+/**
+ * Leads every link between its stubs: by hand where bends were set, otherwise around plates and off each other.
+ *
+ * @param most more lines than this are plain elbows
+ */
+export function routing(plan: DrawingPlan, ground: Ground, most = mostRouted): Routing {
+  const drafts = plan.graph.links.flatMap((link): Draft[] => {
+    const { a, b } = ground.ends.get(link.id) ?? { a: null, b: null };
+    if (a === null || b === null) return [];
+    return [{ link, a, b, wish: plan.links.get(link.cables[0]?.id ?? '') ?? null }];
+  });
   const byHand = new Map<string, Point[]>();
+  const free: Draft[] = [];
   for (const draft of drafts) {
     const { link, a, b, wish } = draft;
-    if (straight || wish?.straight === true) found.set(link.id, []);
-    else if (wish !== null && wish.bends.length > 0) {
-      const upright = a.side === 'top' || a.side === 'bottom';
-      const points = overBends(a.stub, wish.bends, b.stub, upright);
-      byHand.set(link.id, points);
-      found.set(link.id, points);
-    } else free.push(draft);
+    if (plan.straight || wish?.straight === true) byHand.set(link.id, []);
+    else if (wish !== null && wish.bends.length > 0)
+      byHand.set(link.id, overBends(a.stub, wish.bends, b.stub, a.side === 'top' || a.side === 'bottom'));
+    else free.push(draft);
   }
-  if (free.length > most) {
-    for (const { link, a, b } of free) found.set(link.id, elbow(a, b));
-    return found;
-  }
-  const router = makeRouter();
+  const lines = linesOf(free, ground.bundles);
+  if (lines.length > most) return { drafts, byHand, task: null };
+  const { router, zonesOf } = routerFor(ground);
   for (const [id, points] of byHand) router.claim(id, points);
-  const route = ({ link, a, b }: Draft, most?: number): void =>
-    void found.set(
-      link.id,
-      router.route(link.id, a.stub, outward[a.side], b.stub, outward[b.side], most) ?? elbow(a, b),
-    );
-  free.sort((x, y) => apart(x) - apart(y));
-  for (const draft of free) route(draft);
-  for (let again = 0; again < care(drafts.length).again; again++)
-    for (const draft of free) {
-      router.takeUp(draft.link.id);
-      route(draft);
-    }
-  const byId = new Map(free.map((draft) => [draft.link.id, draft]));
-  for (let round = 0; round < mostRounds; round++) {
-    const clashing = router.clashing(byId.keys());
-    if (clashing.length === 0) break;
-    for (const id of clashing) {
-      const draft = byId.get(id);
-      if (draft === undefined) continue;
-      router.takeUp(id);
-      route(draft, 8 * mostLooked);
+  const task: Task = { router, lines, zonesOf };
+  layAll(task);
+  return { drafts, byHand, task };
+}
+
+/** The way of every link between its stubs. */
+function ways({ drafts, byHand, task }: Routing): Map<string, Point[]> {
+  const found = new Map<string, Point[]>(byHand);
+  for (const line of task?.lines ?? []) {
+    const laid = task?.router.laid(line.id).ways;
+    for (const draft of line.drafts) {
+      const way = laid?.get(draft.link.id);
+      if (way === undefined || task === null) continue;
+      const points = task.router.points(way);
+      found.set(draft.link.id, turned(line, draft)[0] === draft.b ? points.reverse() : points);
     }
   }
+  for (const { link, a, b } of drafts) if (!found.has(link.id)) found.set(link.id, elbow(a, b));
   return found;
 }
 
 /** Links and stubs with their points, from the ends that were placed on the plates. */
-export function routeAll(
+export function linksOf(
   plan: DrawingPlan,
   ends: ReadonlyMap<string, PlacedEnds>,
-  boxes: ReadonlyMap<string, Box>,
-  titles: readonly Box[],
-  quick: boolean,
+  routed: Routing,
 ): { links: SceneLink[]; stubs: SceneStub[] } {
   const faded = plan.manners.links === 'faded';
-  const drafts = plan.graph.links.flatMap((link): Draft[] => {
-    const { a, b } = ends.get(link.id) ?? { a: null, b: null };
-    if (a === null || b === null) return [];
-    return [{ link, a, b, wish: plan.links.get(link.cables[0]?.id ?? '') ?? null }];
-  });
   const names = new Map(plan.graph.nodes.map((node) => [node.id, node.name]));
   // Where plates are hidden nobody is named, also not as the end of a link.
   const nameOf = (id: string): string => (plan.manners.devices === 'hidden' ? '' : (names.get(id) ?? ''));
-  const makeRouter = (): Router => routerFor(ends, [...boxes.values()], titles);
-  const found = paths(drafts, makeRouter, plan.straight, quick ? 0 : mostRouted);
-  const links = drafts.map(({ link, a, b, wish }): SceneLink => {
+  const found = ways(routed);
+  const links = routed.drafts.map(({ link, a, b, wish }): SceneLink => {
     const line = link.cables[0] ?? { kind: 'cable', id: '', label: '' };
+    const points = corners([a.at, ...(found.get(link.id) ?? []), b.at]);
     return {
       id: link.id,
       kind: line.kind,
@@ -179,7 +137,9 @@ export function routeAll(
       shade: link.shade,
       a: slid(a, wish?.aLabel ?? null, link.ties[0], link.blocked === 'a'),
       b: slid(b, wish?.bLabel ?? null, link.ties[1], link.blocked === 'b'),
-      points: corners([a.at, ...(found.get(link.id) ?? []), b.at]),
+      points,
+      drawn: points,
+      bundleId: null,
       bends: [...(wish?.bends ?? [])],
       label: null,
       spoken: spokenLink(link, nameOf),

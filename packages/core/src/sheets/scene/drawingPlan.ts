@@ -1,3 +1,4 @@
+import type { BundleManner } from '../../model/kinds/drawings/sheet.ts';
 import type { Mark } from '../../model/kinds/drawings/mark.ts';
 import type { Manners } from '../graph/manners.ts';
 import type { Entry } from '../graph/reading.ts';
@@ -33,6 +34,8 @@ export interface DrawingPlan {
   /** Plates that a group of the sheet fades or locks. */
   faded: Set<string>;
   manners: Manners;
+  /** How bundles are drawn, and those that a person wants otherwise: by subject of the hub and purpose. */
+  bundles: { drawn: BundleManner; own: ReadonlyMap<string, BundleManner> };
   straight: boolean;
   /** Something on the sheet was placed by hand: then nothing else moves by itself. */
   arranged: boolean;

@@ -1,4 +1,4 @@
-import { paperSizes, type Page } from '../../model/kinds/drawings/sheet.ts';
+import { paperSizes, type Page, type PaperSize } from '../../model/kinds/drawings/sheet.ts';
 import type { Box } from './scene.ts';
 
 /** Sheet units to the millimetre at scale 1: 96 units an inch. */
@@ -21,6 +21,41 @@ export interface Pages {
   /** Millimetres of paper for a sheet unit. */
   mmPerUnit: number;
   frames: PageFrame[];
+}
+
+/** The smallest text of a drawing, in sheet units, and what of it can still be read on paper, in points. */
+const smallestText = 10;
+export const leastPoints = 6;
+const pointsPerMm = 72 / 25.4;
+const kinSizes: readonly (readonly PaperSize[])[] = [
+  ['A4', 'A3', 'A2', 'A1', 'A0'],
+  ['Letter', 'Legal', 'Tabloid', 'ANSI C', 'ANSI D'],
+];
+
+/** Whether what is printed can be read, and what would help. */
+export interface Legibility {
+  /** The size of the smallest text on this paper, in points. */
+  points: number;
+  /** The smallest paper of the same kind on which it can be read; null where there is none, or where it can be read. */
+  paper: PaperSize | null;
+  /** The scale at which it can be read on several pages of this paper, and how many those are. */
+  scale: number;
+  pages: number;
+}
+
+/** How large the smallest text of a drawing falls on paper, and on what it could be read (6 pt and more). */
+export function legibilityOf(drawn: Box, page: Page): Legibility {
+  const pointsOn = (one: Page): number => smallestText * pagesOf(drawn, one).mmPerUnit * pointsPerMm;
+  const points = pointsOn(page);
+  const enough = (size: PaperSize): boolean => pointsOn({ ...page, size, fit: true }) >= leastPoints;
+  const kin = kinSizes.find((sizes) => sizes.includes(page.size)) ?? [];
+  const scale = Math.ceil((100 * leastPoints * unitsPerMm) / (smallestText * pointsPerMm)) / 100;
+  return {
+    points,
+    paper: points >= leastPoints ? null : (kin.slice(kin.indexOf(page.size) + 1).find(enough) ?? null),
+    scale,
+    pages: pagesOf(drawn, { ...page, fit: false, scale }).frames.length,
+  };
 }
 
 /** More pages than this are refused: nobody glues them together. */

@@ -88,9 +88,41 @@ export interface SceneLink {
   a: LinkEnd;
   b: LinkEnd;
   points: Point[];
+  /** What is drawn of it alone: all of it, or of a link in a bundle what lies beyond the part that is shared. */
+  drawn: Point[];
+  /** The bundle that it is drawn in. Its port at the hub is told where it leaves the others. */
+  bundleId: string | null;
   /** Corners that a person has set. */
   bends: Point[];
   label: SceneLabel | null;
+  spoken: string;
+  faded: boolean;
+}
+
+/** Links of one purpose from one plate, drawn as one line as far as they go together. */
+export interface SceneBundle {
+  id: string;
+  hubId: string;
+  side: Side;
+  at: Point;
+  /** What it is for: `management`, `servers`, or the role of what stands at the far ends. */
+  purpose: string;
+  /** The same as one says it: management, servers, access points. */
+  title: string;
+  /** How many links of which speed, and which VLANs, as far as the sheet tells them: `5 × 10G · 10,20 and 2 more on some`. */
+  told: string;
+  /** It is drawn in lanes wherever the sheet is seen. */
+  open: boolean;
+  linkIds: string[];
+  /** The shared part, in pieces that each go on where another was left. */
+  trunk: Point[][];
+  /** Of all its links; null where they differ. */
+  medium: Medium | null;
+  shade: Shade | null;
+  /** How many links it holds, at the hub. */
+  label: SceneLabel | null;
+  /** What is told in sum, on the shared part; null where there is no room. */
+  toldLabel: SceneLabel | null;
   spoken: string;
   faded: boolean;
 }
@@ -153,6 +185,7 @@ export interface Scene {
   plates: Plate[];
   containers: Container[];
   links: SceneLink[];
+  bundles: SceneBundle[];
   stubs: SceneStub[];
   marks: SceneMark[];
   key: KeyEntry[];

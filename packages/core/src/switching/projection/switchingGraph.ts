@@ -180,7 +180,16 @@ function linkOf(
       : count > 1
         ? `${count} × ${speedText(speed / count)}`
         : speedText(speed);
+  const { untagged, tagged } = together(group.map(({ a: one }) => one));
+  const vids =
+    tagged === 'all'
+      ? ('all' as const)
+      : [...new Set([...tagged, ...(untagged === null ? [] : [untagged])])].sort((x, y) => x - y);
   return {
+    sums: {
+      vids,
+      ...(speed === null || speed <= 0 ? {} : { speeds: { count, each: speedText(speed / count) } }),
+    },
     id,
     of,
     cables: group.flatMap((link) => link.lines),

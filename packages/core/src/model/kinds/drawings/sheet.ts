@@ -22,6 +22,23 @@ export const linkFacets = [
 export type LinkFacet = (typeof linkFacets)[number];
 const facetList = (label: string) => noted(z.array(z.enum(facets)), { label, internal: true });
 
+/** How links of one purpose that leave one plate are drawn: as one line, in lanes beside each other, each by itself. */
+export const bundleManners = ['closed', 'open', 'never'] as const;
+export type BundleManner = (typeof bundleManners)[number];
+const bundlesSchema = z.strictObject({
+  drawn: z.enum(bundleManners),
+  /** Where a person wants it otherwise: by the device that the links leave, and what they are for. */
+  own: z
+    .array(
+      z.strictObject({
+        deviceId: z.uuid(),
+        purpose: z.string().min(1).max(40),
+        drawn: z.enum(bundleManners),
+      }),
+    )
+    .max(500, 'are more than 500'),
+});
+
 /** How the model is turned into plates and links. */
 export const readingSchema = z.strictObject({
   /** Panels are passed through: links join the active ends of each run. */
@@ -38,6 +55,7 @@ export const readingSchema = z.strictObject({
   wholeAddresses: z.boolean().optional(),
   /** Devices that a person drew as one plate, "5 phones": each list is one. Those no longer there are passed over. */
   gathered: z.array(z.array(z.uuid()).min(2, 'is of fewer than two').max(2000)).max(500).optional(),
+  bundles: bundlesSchema.optional(),
 });
 export type Reading = z.infer<typeof readingSchema>;
 /** How the ids of plates begin that a person gathered. */

@@ -1,0 +1,69 @@
+import type { GraphContainer, GraphNode } from '../graph/sheetGraph.ts';
+import { padding, titleHeight, up } from '../layout/lattice.ts';
+import type { TextMeasure } from '../layout/textMeasure.ts';
+import type { DrawingPlan } from './drawingPlan.ts';
+import { boxAround, type Box, type Container } from './scene.ts';
+
+/** The room that the title of a container takes along its upper edge. */
+export const titleWidth = (title: string, measure: TextMeasure): number =>
+  up(measure(title, 'textStrong', 12) + 32);
+
+/** Outlines around the plates of each container, those inside others first. */
+export function containersOf(
+  plan: DrawingPlan,
+  boxes: ReadonlyMap<string, Box>,
+  measure: TextMeasure,
+): Container[] {
+  const { containers, nodes } = plan.graph;
+  const members = new Map<string, GraphNode[]>();
+  for (const node of nodes)
+    if (node.containerId !== null)
+      members.set(node.containerId, [...(members.get(node.containerId) ?? []), node]);
+  const made = new Map<string, Container>();
+  /** Those in whose outline the one that is being made lies: places that stand in each other are told once. */
+  const around = new Set<string>();
+  const make = (container: GraphContainer): Container => {
+    const found = made.get(container.id);
+    if (found !== undefined) return found;
+    const own = members.get(container.id) ?? [];
+    around.add(container.id);
+    const inner = containers.filter((one) => one.parentId === container.id && !around.has(one.id)).map(make);
+    around.delete(container.id);
+    const outline = boxAround(
+      [
+        ...own.map((node) => boxes.get(node.id)).filter((box) => box !== undefined),
+        ...inner.map((one) => one.box),
+      ],
+      padding,
+    );
+    const result: Container = {
+      id: container.id,
+      form: container.form,
+      title: container.title,
+      box: {
+        x: outline.x,
+        y: outline.y - titleHeight,
+        width: Math.max(outline.width, titleWidth(container.title, measure)),
+        height: outline.height + titleHeight,
+      },
+      plateIds: [...own.map((node) => node.id), ...inner.flatMap((one) => one.plateIds)],
+      parentId: container.parentId,
+      sheetId: container.sheetId,
+      faded: plan.manners.containers === 'faded',
+      locked: plan.manners.containers === 'locked',
+    };
+    made.set(container.id, result);
+    return result;
+  };
+  const all = containers.map(make);
+  return [...all.filter((one) => one.parentId === null), ...all.filter((one) => one.parentId !== null)];
+}
+
+/** What the titles of containers cover, for links to keep off. */
+export const titleBoxes = (containers: readonly Container[], measure: TextMeasure): Box[] =>
+  containers.map(({ box, title }) => ({
+    x: box.x,
+    y: box.y,
+    width: titleWidth(title, measure) - 8,
+    height: 22,
+  }));
