@@ -265,25 +265,38 @@ const sheets = {
     access: 'reader',
     summary: 'A sheet as SVG with its fonts inside',
     network: 'read',
+    query: {
+      bundles: 'How links of one purpose are drawn: closed, open or never; left out: as on the sheet',
+    },
     files: ['image/svg+xml'],
   }),
   'GET /projects/:project/sheets/:sheet/png': endpoint({
     access: 'reader',
     summary: 'A sheet as PNG',
     network: 'read',
-    query: { scale: 'From 0.1 to 4', transparent: '1: without the paper' },
+    query: {
+      scale: 'From 0.1 to 4',
+      transparent: '1: without the paper',
+      bundles: 'How links of one purpose are drawn: closed, open or never; left out: as on the sheet',
+    },
     files: ['image/png'],
   }),
   'GET /projects/:project/sheets/:sheet/pdf': endpoint({
     access: 'reader',
     summary: 'A sheet as PDF on its paper',
     network: 'read',
+    query: {
+      bundles: 'How links of one purpose are drawn: closed, open or never; left out: as on the sheet',
+    },
     files: ['application/pdf'],
   }),
   'GET /projects/:project/sheets/:sheet/pages': endpoint({
     access: 'reader',
     summary: 'A sheet as one SVG for each page of its paper, for the printing of the browser',
     network: 'read',
+    query: {
+      bundles: 'How links of one purpose are drawn: closed, open or never; left out: as on the sheet',
+    },
     answers: reply.printedPages,
   }),
   'POST /projects/:project/missing-glyphs': endpoint({

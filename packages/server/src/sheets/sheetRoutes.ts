@@ -1,4 +1,4 @@
-import { type Page, type Sheet } from '@visograph/core/model';
+import { bundleManners, isOneOf, type Page, type Sheet } from '@visograph/core/model';
 import {
   planOf,
   readTopology,
@@ -20,6 +20,7 @@ async function readSheet(
   call: Pick<Caller, 'network'>,
   sheetId: string,
   page: Partial<Page> = {},
+  bundles: string | null = null,
 ): Promise<{ sheet: Sheet; print: PrintSheet }> {
   const { network, revision } = await call.network();
   const sheet = network.get('sheet', sheetId);
@@ -31,12 +32,20 @@ async function readSheet(
       'Too much for one sheet',
       `${sheet.name} asks for ${plan.tooMany} devices. Draw the sites, or choose a smaller scope.`,
     );
-  return { sheet, print: { name: sheet.name, plan, page: { ...sheet.page, ...page } } };
+  if (bundles !== null && !isOneOf(bundleManners, bundles))
+    throw new Refusal(
+      422,
+      'That is no way to draw bundles',
+      `bundles is ${bundles}, not ${bundleManners.join(', ')}.`,
+    );
+  const drawn = bundles === null ? plan : { ...plan, bundles: { drawn: bundles, own: new Map() } };
+  return { sheet, print: { name: sheet.name, plan: drawn, page: { ...sheet.page, ...page } } };
 }
 
 const paged = async (
   call: Pick<Caller, 'network'> & { param: (name: 'sheet') => string },
-): Promise<{ sheet: Sheet; print: PrintSheet }> => readSheet(call, call.param('sheet'));
+  bundles: string | null = null,
+): Promise<{ sheet: Sheet; print: PrintSheet }> => readSheet(call, call.param('sheet'), {}, bundles);
 
 const mostScale = 4;
 
@@ -69,7 +78,7 @@ async function printEach(call: Call<'POST /projects/:project/print-each'>): Prom
 
 export const sheetHandlers = {
   'GET /projects/:project/sheets/:sheet/svg': async (call) => {
-    const { sheet, print } = await paged(call);
+    const { sheet, print } = await paged(call, call.query('bundles'));
     const bytes = await call.services.press.print({ form: 'svg', sheet: print });
     return attach(call, `${sheet.name}.svg`, 'image/svg+xml', bytes);
   },
@@ -77,13 +86,13 @@ export const sheetHandlers = {
     const scale = Number(call.query('scale') ?? 2);
     if (!(scale >= 0.1 && scale <= mostScale))
       throw new Refusal(422, 'The scale cannot be drawn', `scale is not a number from 0.1 to ${mostScale}.`);
-    const { sheet, print } = await paged(call);
+    const { sheet, print } = await paged(call, call.query('bundles'));
     const transparent = call.query('transparent') === '1';
     const bytes = await call.services.press.print({ form: 'png', sheet: print, scale, transparent });
     return attach(call, `${sheet.name}.png`, 'image/png', bytes);
   },
   'GET /projects/:project/sheets/:sheet/pdf': async (call) => {
-    const { sheet, print } = await paged(call);
+    const { sheet, print } = await paged(call, call.query('bundles'));
     const bytes = await call.services.press.print({
       form: 'pdf',
       sheets: [print],
@@ -92,7 +101,7 @@ export const sheetHandlers = {
     return attach(call, `${sheet.name}.pdf`, 'application/pdf', bytes);
   },
   'GET /projects/:project/sheets/:sheet/pages': async (call) => {
-    const { print } = await paged(call);
+    const { print } = await paged(call, call.query('bundles'));
     const bytes = await call.services.press.print({ form: 'pages', sheet: print });
     return JSON.parse(bytes.toString('utf8')) as PrintedPages;
   },

@@ -1,5 +1,5 @@
-import { documentTitle, pagesOf, sceneOf, type PageFrame } from '@visograph/core/sheets';
-import { diagramBox, fonts as fontFamilies, measureText, paper } from '@visograph/drawing';
+import { documentTitle, pagesOf, type PageFrame } from '@visograph/core/sheets';
+import { diagramBox, fonts as fontFamilies, paper } from '@visograph/drawing';
 import { diagramSvg } from '@visograph/drawing/svg';
 import PDFDocument from 'pdfkit';
 import { createElement } from 'react';
@@ -7,6 +7,7 @@ import { renderToStaticMarkup } from 'react-dom/server';
 import SVGtoPDF from 'svg-to-pdfkit';
 import { attribute, eastAsianPaths, fallbackPaths, housePaths, withRuns } from '@visograph/typeface';
 import type { PrintSheet } from './order.ts';
+import { printedScene } from './printedScene.ts';
 import { shape } from './shapedFont.ts';
 import { withinWindow } from './window.ts';
 
@@ -126,7 +127,7 @@ export function pdfOf(sheets: readonly PrintSheet[], title: string): Promise<Buf
     document.registerFont(registeredAs(family, weight === 600), path);
   for (const { plan, page } of sheets) {
     const name = documentTitle(plan);
-    const scene = sceneOf(plan, { measure: measureText });
+    const scene = printedScene(plan);
     const pages = pagesOf(diagramBox(scene), page);
     const margin = pages.marginMm * pointsPerMm;
     const [width, height] = [pages.widthMm * pointsPerMm, pages.heightMm * pointsPerMm];

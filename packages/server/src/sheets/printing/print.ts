@@ -1,5 +1,5 @@
-import { pagesOf, sceneOf } from '@visograph/core/sheets';
-import { diagramBox, measureText, paper } from '@visograph/drawing';
+import { pagesOf } from '@visograph/core/sheets';
+import { diagramBox, paper } from '@visograph/drawing';
 import { diagramSvg } from '@visograph/drawing/svg';
 import { Resvg } from '@resvg/resvg-js';
 import {
@@ -13,6 +13,7 @@ import {
 } from '@visograph/typeface';
 import type { MissingGlyphs, PrintOrder, PrintSheet, PrintedPages } from './order.ts';
 import { pdfOf } from './pdf.ts';
+import { printedScene } from './printedScene.ts';
 import { withinWindow } from './window.ts';
 
 /** Pictures beyond this are refused by the rasteriser or by who opens them. */
@@ -22,7 +23,7 @@ const mostPixels = 120_000_000;
 function missingOn(sheets: readonly PrintSheet[]): MissingGlyphs {
   const found = new Map<string, { text: string; characters: string[]; sheets: string[] }>();
   for (const { name, plan } of sheets)
-    for (const text of textsOf(diagramSvg(sceneOf(plan, { measure: measureText })))) {
+    for (const text of textsOf(diagramSvg(printedScene(plan)))) {
       const characters = missingIn(text);
       if (characters.length === 0) continue;
       const entry = found.get(text) ?? { text, characters, sheets: [] };
@@ -39,7 +40,7 @@ function missingOn(sheets: readonly PrintSheet[]): MissingGlyphs {
 export async function print(order: PrintOrder): Promise<Buffer> {
   if (order.form === 'pdf') return pdfOf(order.sheets, order.title);
   if (order.form === 'missing') return Buffer.from(JSON.stringify(missingOn(order.sheets)));
-  const scene = sceneOf(order.sheet.plan, { measure: measureText });
+  const scene = printedScene(order.sheet.plan);
   if (order.form === 'svg') return Buffer.from(await embedFonts(diagramSvg(scene)));
   const box = diagramBox(scene);
   if (order.form === 'pages') {

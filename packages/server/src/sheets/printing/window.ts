@@ -16,6 +16,7 @@ export function withinWindow(scene: Scene, window: Box): Scene {
     links: scene.links.filter(
       (link) => seen(around(link.points)) || (link.label !== null && seen(link.label.box)),
     ),
+    bundles: scene.bundles.filter(({ trunk }) => trunk.some((piece) => seen(around(piece)))),
     stubs: scene.stubs.filter(
       (stub) => seen(around([stub.a.at, stub.to])) || (stub.label !== null && seen(stub.label.box)),
     ),

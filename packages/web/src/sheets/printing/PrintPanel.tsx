@@ -1,7 +1,21 @@
-import { paperNames, type Page, type Sheet } from '@visograph/core/model';
-import { pagesOf, setSheet, type Scene } from '@visograph/core/sheets';
+import {
+  bundleManners,
+  hasChoice,
+  paperNames,
+  type BundleManner,
+  type Page,
+  type Sheet,
+} from '@visograph/core/model';
+import {
+  collapsePlaces,
+  leastPoints,
+  legibilityOf,
+  pagesOf,
+  setSheet,
+  type Scene,
+} from '@visograph/core/sheets';
 import { diagramBox } from '@visograph/drawing';
-import { useState, type ReactNode } from 'react';
+import { useMemo, useState, type ReactNode } from 'react';
 import { Dialog } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { addressOf, call } from '../../data/api.ts';
@@ -26,6 +40,15 @@ const Panel = styled(Dialog)`
     color: ${({ theme }) => theme.inkSoft};
   }
 `;
+const Told = styled.div`
+  font-size: 12px;
+  padding: 6px 8px;
+  border-left: 3px solid ${({ theme }) => theme.warn};
+  background: ${({ theme }) => theme.accentWash};
+  display: flex;
+  flex-direction: column;
+  gap: 6px;
+`;
 const Line = styled.div`
   display: flex;
   flex-wrap: wrap;
@@ -45,10 +68,17 @@ export function PrintPanel({ sheet, scene, framesShown, onFrames }: Props): Reac
   const { project, commit, canEdit, moment, sync } = useProject();
   const [paper, setPaper] = useState<PaperPages | null>(null);
   const { page } = sheet;
+  const { network } = useProject().view;
+  const placeIds = scene.containers.flatMap(({ id, form }) => (form === 'place' ? [id] : []));
+  const closable = hasChoice(sheet.projection, 'closedPlaces') && placeIds.length > 1;
   const set = (fields: Partial<Page>): void =>
     void commit(setSheet(sheet, { page: { ...page, ...fields } }, 'the paper'));
-  const pages = pagesOf(diagramBox(scene), page);
-  const query = useMeantQuery();
+  const [bundles, setBundles] = useState<BundleManner | null>(null);
+  const drawn = useMemo(() => diagramBox(scene), [scene]);
+  const pages = pagesOf(drawn, page);
+  const legible = legibilityOf(drawn, page);
+  const meant = useMeantQuery();
+  const query = bundles === null ? meant : { ...meant, bundles };
   const params = { project: project.id, sheet: sheet.id };
   const to = {
     pdf: addressOf('GET /projects/:project/sheets/:sheet/pdf', { params, query }),
@@ -59,7 +89,7 @@ export function PrintPanel({ sheet, scene, framesShown, onFrames }: Props): Reac
         query: { ...query, scale: String(scale), transparent },
       }),
     graph: (format: 'graphml' | 'dot' | 'topology') =>
-      addressOf('GET /projects/:project/sheets/:sheet/graph', { params, query: { ...query, format } }),
+      addressOf('GET /projects/:project/sheets/:sheet/graph', { params, query: { ...meant, format } }),
   };
   const save = (address: string): void => window.location.assign(address);
   const print = async (): Promise<void> => {
@@ -123,10 +153,12 @@ export function PrintPanel({ sheet, scene, framesShown, onFrames }: Props): Reac
             label="Scale"
             width={90}
             value={String(page.scale)}
-            options={[0.25, 0.35, 0.5, 0.7, 1, 1.4, 2].map((scale) => ({
-              id: String(scale),
-              text: `${Math.round(scale * 100)} %`,
-            }))}
+            options={[...new Set([0.25, 0.35, 0.5, 0.7, 1, 1.4, 2, page.scale])]
+              .sort((a, b) => a - b)
+              .map((scale) => ({
+                id: String(scale),
+                text: `${Math.round(scale * 100)} %`,
+              }))}
             onChange={(scale) => set({ scale: Number(scale) })}
           />
         )}
@@ -136,6 +168,40 @@ export function PrintPanel({ sheet, scene, framesShown, onFrames }: Props): Reac
           ? `One page, drawn at ${Math.round(pages.mmPerUnit * (96 / 25.4) * 100)} % of its size on the screen`
           : `${pages.frames.length} pages of ${page.size}`}
       </Hint>
+      {legible.points < leastPoints && (
+        <Told role="status">
+          {`The smallest text would be ${legible.points.toFixed(1)} pt; ${leastPoints} pt can be read.`}
+          {canEdit && (
+            <Line>
+              {legible.paper !== null && (
+                <Button onPress={() => set({ size: legible.paper ?? page.size, fit: true })}>
+                  {`On ${legible.paper}`}
+                </Button>
+              )}
+              <Button onPress={() => set({ fit: false, scale: legible.scale })}>
+                {`On ${legible.pages} pages of ${page.size}`}
+              </Button>
+              {closable && (
+                <Button onPress={() => void commit(collapsePlaces(network, sheet, placeIds))}>
+                  {`Close ${placeIds.length} places`}
+                </Button>
+              )}
+            </Line>
+          )}
+        </Told>
+      )}
+      <Choice
+        label="Links of one purpose"
+        width={220}
+        value={bundles ?? 'sheet'}
+        options={[
+          { id: 'sheet', text: 'As on the sheet' },
+          { id: 'closed', text: 'As one line' },
+          { id: 'open', text: 'In lanes' },
+          { id: 'never', text: 'Each by itself' },
+        ]}
+        onChange={(id) => setBundles(bundleManners.find((manner) => manner === id) ?? null)}
+      />
       <Tick isSelected={framesShown} onChange={onFrames}>
         Show the edges of the paper
       </Tick>
