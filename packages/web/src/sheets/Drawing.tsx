@@ -32,6 +32,7 @@ import type { LinkActs } from './surface/LinkLayer.tsx';
 import { PageFrames } from './surface/PageFrames.tsx';
 import { SheetCanvas } from './surface/SheetCanvas.tsx';
 import { markNodeId } from './surface/sheetNodes.tsx';
+import { BundleTools } from './tools/BundleTools.tsx';
 import { ChosenTools } from './tools/ChosenTools.tsx';
 import { DataStrip } from './tools/DataStrip.tsx';
 import { DeleteAsk } from './tools/DeleteAsk.tsx';
@@ -182,6 +183,7 @@ export function Drawing({
           )}
           <SheetCanvas
             sheetId={sheet.id}
+            projection={sheet.projection}
             scene={scene}
             fitTo={fitTo}
             groups={sheet.groups}
@@ -229,6 +231,23 @@ export function Drawing({
             power={sheet.show.includes('power')}
             renaming={renaming}
             setRenaming={setRenaming}
+            bundleTools={(bundle, bundles) =>
+              plates.length + markIds.length === 0 && (
+                <BundleTools
+                  sheet={sheet}
+                  scene={scene}
+                  bundle={bundle}
+                  open={bundles.isOpen(bundle)}
+                  allOpen={bundles.allOpen}
+                  canEdit={canEdit}
+                  onToggle={() => bundles.toggle(bundle.id)}
+                  onPick={(link) => {
+                    bundles.choose(null);
+                    linkActs.choose(link);
+                  }}
+                />
+              )
+            }
             onRename={acts.rename}
             onResize={acts.resize}
             onCorners={acts.corners}

@@ -1,8 +1,7 @@
 import { derivedBy, type Network, type Sheet } from '@visograph/core/model';
 import { planOf, type DrawingPlan, type Scene } from '@visograph/core/sheets';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import type { DrawReply, DrawRequest } from './drawWorker.ts';
-import { quickAbove } from './quickAbove.ts';
 
 type Answer = (reply: DrawReply) => void;
 interface Kept {
@@ -11,12 +10,26 @@ interface Kept {
   draft: boolean;
 }
 
-/** One worker for all sheets; while it draws, only the newest plan waits. Scenes are kept as long as their plans. */
+/** A drawing of more links takes so long to be led with care that it is given up when it is not wanted any more. */
+const longAbove = 30;
+
+interface Wanted {
+  id: number;
+  plan: DrawingPlan;
+  answer: Answer;
+  /** Drawn before it is asked for. */
+  ahead: boolean;
+}
+
+/**
+ * One worker for all sheets; while it draws, only the newest plan waits. What takes long and is not wanted any more is
+ * given up with its worker. Scenes are kept as long as their plans.
+ */
 class Drawing {
   private worker: Worker | null = null;
   private next = 0;
-  private busy: { id: number; plan: DrawingPlan; answer: Answer; ahead: boolean } | null = null;
-  private waiting: { plan: DrawingPlan; first: boolean; answer: Answer } | null = null;
+  private busy: Wanted | null = null;
+  private waiting: { plan: DrawingPlan; answer: Answer } | null = null;
   private readonly scenes = new WeakMap<DrawingPlan, Kept>();
 
   /** Starts the worker before there is anything to draw. */
@@ -30,10 +43,10 @@ class Drawing {
 
   /** Draws what will probably be opened next; dropped when something else is asked for. */
   ahead(plan: DrawingPlan): void {
-    if (this.busy === null && !this.scenes.has(plan)) this.send(plan, true, () => {}, true);
+    if (this.busy === null && !this.scenes.has(plan)) this.send(plan, () => {}, true);
   }
 
-  draw(plan: DrawingPlan, first: boolean, answer: Answer): void {
+  draw(plan: DrawingPlan, answer: Answer): void {
     const kept = this.kept(plan);
     if (kept !== null) answer({ id: this.next++, ...kept });
     if (kept?.draft === false) return;
@@ -41,29 +54,31 @@ class Drawing {
       this.busy = { ...this.busy, answer, ahead: false };
       return;
     }
-    // Where nothing is seen yet, nothing is worth more than the first sight of the newest plan: it does not wait for
-    // the routing of a large one that is not wanted any more.
-    const long = this.busy !== null && first && this.busy.plan.graph.links.length > quickAbove;
-    if (this.busy?.ahead === true || long) {
-      this.worker?.terminate();
-      this.worker = null;
-      this.busy = null;
-    }
-    if (this.busy === null) this.send(plan, first, answer, false);
-    else this.waiting = { plan, first, answer };
+    const { busy } = this;
+    if (busy !== null && (busy.ahead || busy.plan.graph.links.length > longAbove)) this.giveUp();
+    if (this.busy === null) this.send(plan, answer, false);
+    else this.waiting = { plan, answer };
   }
 
-  private send(plan: DrawingPlan, first: boolean, answer: Answer, ahead: boolean): void {
+  private giveUp(): void {
+    this.worker?.terminate();
+    this.worker = null;
+    this.busy = null;
+    this.waiting = null;
+  }
+
+  private send(plan: DrawingPlan, answer: Answer, ahead: boolean): void {
     const worker = (this.worker ??= this.start());
     const id = this.next++;
     this.busy = { id, plan, answer, ahead };
-    worker.postMessage({ id, plan, first } satisfies DrawRequest);
+    worker.postMessage({ id, plan } satisfies DrawRequest);
   }
 
   private start(): Worker {
     const worker = new Worker(new URL('./drawWorker.ts', import.meta.url), { type: 'module' });
     worker.onmessage = ({ data }: MessageEvent<DrawReply>) => this.done(data);
     worker.onerror = (event) => {
+      if (worker !== this.worker) return;
       this.worker = null;
       this.done({ id: this.busy?.id ?? 0, failed: event.message || 'The drawing could not be made.' });
     };
@@ -71,14 +86,14 @@ class Drawing {
   }
 
   private done(reply: DrawReply): void {
-    if (this.busy !== null && 'scene' in reply)
-      this.scenes.set(this.busy.plan, { scene: reply.scene, draft: reply.draft });
-    if ('draft' in reply && reply.draft) return this.busy?.answer(reply);
+    if (this.busy === null || reply.id !== this.busy.id) return;
+    if ('scene' in reply) this.scenes.set(this.busy.plan, { scene: reply.scene, draft: reply.draft });
+    if ('draft' in reply && reply.draft) return this.busy.answer(reply);
     const { busy, waiting } = this;
     this.busy = null;
     this.waiting = null;
-    if (waiting !== null) this.draw(waiting.plan, waiting.first, waiting.answer);
-    busy?.answer(reply);
+    if (waiting !== null) this.draw(waiting.plan, waiting.answer);
+    busy.answer(reply);
   }
 }
 const drawing = new Drawing();
@@ -119,13 +134,10 @@ export function useScene(plan: DrawingPlan): Drawn {
     const kept = drawing.kept(plan);
     return { scene: kept?.scene ?? null, failed: null, of: kept?.draft === false ? plan : null };
   });
-  const shown = useRef<Scene | null>(drawn.scene);
   useEffect(() => {
     let wanted = true;
-    const first = shown.current === null;
-    drawing.draw(plan, first, (reply) => {
+    drawing.draw(plan, (reply) => {
       if (!wanted) return;
-      if ('scene' in reply) shown.current = reply.scene;
       setDrawn((before) =>
         'scene' in reply
           ? { scene: reply.scene, failed: null, of: reply.draft ? null : plan }

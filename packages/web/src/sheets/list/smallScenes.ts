@@ -52,7 +52,7 @@ class SmallScenes {
     if (plan.tooMany !== null) return answer(null);
     const worker = (this.worker ??= this.start());
     this.busy = { plan, answer };
-    worker.postMessage({ id: 0, plan, first: true, small: true } satisfies DrawRequest);
+    worker.postMessage({ id: 0, plan, small: true } satisfies DrawRequest);
   }
 
   private start(): Worker {

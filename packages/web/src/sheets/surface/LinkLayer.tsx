@@ -14,7 +14,6 @@ import { styled } from 'styled-components';
 import { useTheme } from '../../theme/theme.tsx';
 import { useGradually } from './acts/useGradually.ts';
 import type { LinkPart } from '../facts/LinkFacts.tsx';
-import { detailAt } from './sheetNodes.tsx';
 
 const Layer = styled.svg`
   position: absolute;
@@ -70,7 +69,7 @@ const LinkView = memo(function LinkView({
       <LinkShape link={link} tokens={tokens} selected={selected} labels={selected || labels} />
       <path
         className="hit"
-        d={roundedPath(link.points)}
+        d={roundedPath(link.drawn)}
         fill="none"
         stroke="transparent"
         strokeWidth={10}
@@ -231,14 +230,15 @@ interface Props {
   /** How many more are mounted at each frame; null: all at once. */
   each: number | null;
   lit: (link: SceneLink) => boolean;
+  /** Labels are read at this zoom. */
+  labels: boolean;
   /** The one link whose grips are shown. */
   held: SceneLink | null;
   acts: LinkActs;
 }
 
 /** All links and stubs in one drawing over the plates. */
-export function LinkLayer({ scene, region, each, lit, held, acts }: Props): ReactNode {
-  const labels = useStore((state) => detailAt(state.transform[2]) === 'full');
+export function LinkLayer({ scene, region, each, lit, labels, held, acts }: Props): ReactNode {
   const { tokens } = useTheme();
   const near = useMemo(
     () => (region === null ? scene.links : scene.links.filter((link) => overlap(boxOf(link), region))),

@@ -1,6 +1,15 @@
 import type { Sheet } from '@visograph/core/model';
-import { dragScene, type Box, type Plate, type Point, type Scene } from '@visograph/core/sheets';
-import { Panel, useReactFlow } from '@xyflow/react';
+import {
+  dragScene,
+  isThin,
+  type Box,
+  type Plate,
+  type Point,
+  type Scene,
+  type SceneBundle,
+  type SceneLink,
+} from '@visograph/core/sheets';
+import { Panel, useReactFlow, useStore } from '@xyflow/react';
 import {
   useCallback,
   useEffect,
@@ -16,6 +25,7 @@ import { Surface } from '../../kit/surface/Surface.tsx';
 import { useFit } from '../../kit/surface/useFit.ts';
 import { labelAt } from '../facts/useFacts.ts';
 import { FarLayer } from './FarLayer.tsx';
+import { BundleLayer } from './BundleLayer.tsx';
 import { LinkLayer, type LinkActs } from './LinkLayer.tsx';
 import { MiniMap } from './MiniMap.tsx';
 import { Peers, usePeers } from './Peers.tsx';
@@ -32,12 +42,14 @@ import { GuideLines, PulledLine } from './SheetLines.tsx';
 import {
   Acts,
   detailAt,
+  labelsAt,
   markIdOf,
   nodeTypes,
   type NodeActs,
   type Renaming,
   type SheetNode,
 } from './sheetNodes.tsx';
+import { useBundles, type Bundles } from './acts/useBundles.ts';
 import { useDragging } from './acts/useDragging.ts';
 import { useFollowing } from './acts/useFollowing.ts';
 import { useLongPress } from './acts/useLongPress.ts';
@@ -97,6 +109,7 @@ const stop = (event: SyntheticEvent): void => event.stopPropagation();
 
 interface Props {
   sheetId: string;
+  projection: Sheet['projection'];
   scene: Scene;
   /** What "fit all" brings into view: the drawing, and the paper where its edges are shown. */
   fitTo: Box;
@@ -134,6 +147,8 @@ interface Props {
   followed: number | null;
   /** Ids that are to be chosen, after things were added. */
   wanted: readonly string[] | null;
+  /** What is shown of the bundle that is chosen. */
+  bundleTools: (bundle: SceneBundle, bundles: Bundles) => ReactNode;
   children?: ReactNode;
 }
 
@@ -149,6 +164,16 @@ export function SheetCanvas(props: Props): ReactNode {
   const { moved, guides, onDrag, onDragStop } = useDragging(scene, groups, dragging, setNodes, onMoved);
   const nudges = useNudges(scene, groups, { nodes, setNodes }, dragging, onMoved);
   const live = useMemo(() => (moved.size === 0 ? scene : dragScene(scene, moved)), [scene, moved]);
+  const bundles = useBundles(live);
+  const { shown } = bundles;
+  const labels = useStore((state) => labelsAt(state.transform[2], props.projection));
+  const { litLink } = props;
+  const { litLink: litInBundle } = bundles;
+  const litHere = useCallback(
+    (link: SceneLink): boolean => litLink(link) || litInBundle(link),
+    [litLink, litInBundle],
+  );
+  const held = canEdit && moved.size === 0 ? props.heldLink : null;
   const mounted = useMounted(nodes, scene.plates.length);
   const peers = usePeers(sheetId);
   const tell = useTelling(sheetId, chosenIds);
@@ -184,7 +209,20 @@ export function SheetCanvas(props: Props): ReactNode {
     [canEdit, props.onRename, props.onResize, props.onCorners, renaming, setRenaming],
   );
   const plateById = useMemo(() => new Map(scene.plates.map((plate) => [plate.id, plate])), [scene]);
+  const { choose: chooseBundle } = bundles;
+  const chosenBundle = bundles.chosen;
+  const linkActs = useMemo<LinkActs>(
+    () => ({
+      ...props.linkActs,
+      choose: (link) => {
+        chooseBundle(null);
+        props.linkActs.choose(link);
+      },
+    }),
+    [props.linkActs, chooseBundle],
+  );
   const pick = (id: string): void => {
+    chooseBundle(null);
     const plate = plateById.get(id);
     const markId = markIdOf(id);
     if (plate !== undefined) props.onPickPlate(plate);
@@ -198,14 +236,16 @@ export function SheetCanvas(props: Props): ReactNode {
     const { plate } = node.data;
     if (plate.form !== 'device' || !canEdit) return props.onOpenPlate(plate);
     const { y } = screenToFlowPosition({ x: 0, y: clientY }, { snapToGrid: false });
-    const line = detailAt(getZoom()) === 'full' ? lineAt(plate, y) : null;
+    const line = detailAt(getZoom()) === 'full' && !isThin(plate) ? lineAt(plate, y) : null;
     if (line === null) setRenaming({ id: node.id });
     else props.onPlateLine(plate, line);
   };
   const frame = useRef<HTMLDivElement>(null);
   /** The label of a link below a spot of the screen, where labels can be read. */
   const writtenAt = (at: Point): ReturnType<typeof labelAt> =>
-    detailAt(getZoom()) === 'full' ? labelAt(scene, screenToFlowPosition(at, { snapToGrid: false })) : null;
+    labelsAt(getZoom(), props.projection)
+      ? labelAt(scene, screenToFlowPosition(at, { snapToGrid: false }))
+      : null;
   useLongPress(frame, (at, target) => {
     if (!canEdit || stamping.stamp !== null) return false;
     const plate = plateById.get(target.closest<HTMLElement>('.react-flow__node-plate')?.dataset['id'] ?? '');
@@ -289,7 +329,10 @@ export function SheetCanvas(props: Props): ReactNode {
             if (!event.shiftKey && !event.ctrlKey && !event.metaKey) pick(node.id);
           }}
           onNodeDoubleClick={(event, node) => openNode(node, event.clientY)}
-          onPaneClick={props.onPickNothing}
+          onPaneClick={() => {
+            bundles.choose(null);
+            props.onPickNothing();
+          }}
           snapToGrid
           snapGrid={[8, 8]}
           panOnScroll
@@ -298,14 +341,26 @@ export function SheetCanvas(props: Props): ReactNode {
           aria-label="Sheet"
         >
           {mounted.ready && (
-            <LinkLayer
-              scene={live}
-              region={mounted.region}
-              each={mounted.each}
-              lit={props.litLink}
-              held={canEdit && moved.size === 0 ? props.heldLink : null}
-              acts={props.linkActs}
-            />
+            <>
+              <BundleLayer
+                scene={shown}
+                bundles={bundles}
+                labels={labels}
+                choose={({ id }) => {
+                  props.onPickNothing();
+                  bundles.choose(id);
+                }}
+              />
+              <LinkLayer
+                scene={shown}
+                region={mounted.region}
+                each={mounted.each}
+                lit={litHere}
+                labels={labels}
+                held={held === null ? null : (shown.links.find(({ id }) => id === held.id) ?? null)}
+                acts={linkActs}
+              />
+            </>
           )}
           <GuideLines guides={guides} />
           <StampGhosts ghost={stamping.ghost} />
@@ -349,6 +404,7 @@ export function SheetCanvas(props: Props): ReactNode {
           )}
         </Surface>
       </Acts>
+      {chosenBundle !== null && props.bundleTools(chosenBundle, bundles)}
     </Canvas>
   );
 }

@@ -1,4 +1,4 @@
-import type { Scene } from '@visograph/core/sheets';
+import type { Point, Scene } from '@visograph/core/sheets';
 import { shadeColour, type Tokens } from '@visograph/drawing';
 
 /** Of the coloured tab of a plate, in sheet units. */
@@ -10,6 +10,8 @@ const paleBelow = 0.18;
 export interface FarPaths {
   scene: Scene;
   links: Path2D;
+  /** The shared parts of bundles. */
+  trunks: Path2D;
   bodies: Path2D;
   /** Tabs by their colour. */
   tabs: ReadonlyMap<string, Path2D>;
@@ -17,9 +19,11 @@ export interface FarPaths {
 
 export function farPaths(scene: Scene, tokens: Tokens): FarPaths {
   const links = new Path2D();
-  for (const { points } of scene.links) {
-    points.forEach(({ x, y }, at) => (at === 0 ? links.moveTo(x, y) : links.lineTo(x, y)));
-  }
+  const trunks = new Path2D();
+  const trace = (path: Path2D, points: readonly Point[]): void =>
+    points.forEach(({ x, y }, at) => (at === 0 ? path.moveTo(x, y) : path.lineTo(x, y)));
+  for (const { drawn } of scene.links) trace(links, drawn);
+  for (const { trunk } of scene.bundles) for (const piece of trunk) trace(trunks, piece);
   const bodies = new Path2D();
   const tabs = new Map<string, Path2D>();
   for (const { box, shade } of scene.plates) {
@@ -29,13 +33,13 @@ export function farPaths(scene: Scene, tokens: Tokens): FarPaths {
     path.rect(box.x, box.y, Math.min(tabWidth, box.width), box.height);
     tabs.set(colour, path);
   }
-  return { scene, links, bodies, tabs };
+  return { scene, links, trunks, bodies, tabs };
 }
 
 /** Paints them on a canvas whose transform is that of the sheet already. */
 export function paintPaths(
   context: CanvasRenderingContext2D,
-  { scene, links, bodies, tabs }: FarPaths,
+  { scene, links, trunks, bodies, tabs }: FarPaths,
   tokens: Tokens,
   zoom: number,
 ): void {
@@ -51,6 +55,9 @@ export function paintPaths(
   context.globalAlpha = zoom < paleBelow ? 0.6 : 1;
   context.stroke(links);
   context.globalAlpha = 1;
+  context.lineWidth = 1.6 / zoom;
+  context.strokeStyle = tokens.ink;
+  context.stroke(trunks);
   context.fillStyle = tokens.surface;
   context.fill(bodies);
   context.strokeStyle = tokens.rule;

@@ -1,3 +1,4 @@
+import type { Sheet } from '@visograph/core/model';
 import type { Box, Container, Plate, Point, Scene, SceneMark } from '@visograph/core/sheets';
 import { ContainerShape, MarkShape, PlateShape, type Detail } from '@visograph/drawing';
 import { NodeResizer, useStore, type Node, type NodeProps } from '@xyflow/react';
@@ -11,6 +12,16 @@ const namesOnlyBelow = 0.55;
 const tabsOnlyBelow = 0.16;
 export const detailAt = (zoom: number): Detail =>
   zoom < tabsOnlyBelow ? 'tab' : zoom < namesOnlyBelow ? 'name' : 'full';
+
+/** Below this zoom ports and the numbers of cables cannot be read: they are left out but of what is chosen. */
+const labelsFrom = 0.8;
+/** What switching and routing sheets are about is written along their links: it is told for as long as it can be. */
+const factsFrom = 0.55;
+export const labelsAt = (zoom: number, projection: Sheet['projection']): boolean =>
+  zoom >= (projection === 'cabling' ? labelsFrom : factsFrom);
+
+/** A zoom at most as large, of few different ones, so that not everything is drawn anew with every turn of a wheel. */
+export const steppedZoom = (zoom: number): number => 2 ** (Math.floor(Math.log2(zoom) * 4) / 4);
 
 /** The plate whose name is being edited; text that was typed before its field was there. */
 export interface Renaming {
@@ -97,10 +108,11 @@ const PlateView = memo(function PlateView({ data, selected }: NodeProps<PlateNod
 
 const ContainerView = memo(function ContainerView({ data }: NodeProps<ContainerNode>): ReactNode {
   const { tokens } = useTheme();
+  const zoom = useStore((state) => steppedZoom(state.transform[2]));
   return (
     <>
       <svg width={data.container.box.width} height={data.container.box.height} aria-hidden="true">
-        <ContainerShape container={data.container} tokens={tokens} />
+        <ContainerShape container={data.container} tokens={tokens} zoom={zoom} />
       </svg>
       <div
         className="container-title"

@@ -1,7 +1,9 @@
 import {
   projectionNatures,
   facetState,
+  bundleManners,
   facetStates,
+  type BundleManner,
   nameField,
   type FacetState,
   type Sheet,
@@ -11,6 +13,7 @@ import {
   facetName,
   removeView,
   saveView,
+  setBundles,
   setFacet,
   setGroup,
   ungroup,
@@ -106,6 +109,11 @@ function StateRow({
   );
 }
 
+const bundleWords: Record<BundleManner, string> = {
+  closed: 'one line',
+  open: 'lanes',
+  never: 'single',
+};
 const capital = (text: string): string => `${text.slice(0, 1).toUpperCase()}${text.slice(1)}`;
 
 /** Each kind of fact on the sheet: shown, faded, locked or hidden; own groups; and saved choices of all of these. */
@@ -123,6 +131,22 @@ export function ShowPanel({ sheet }: { sheet: Sheet }): ReactNode {
           onChange={(state) => void commit(setFacet(sheet, facet, state))}
         />
       ))}
+      {sheet.projection !== 'routing' && (
+        <Row
+          aria-label="Links of one purpose"
+          value={sheet.reading.bundles?.drawn ?? 'closed'}
+          onChange={(next) => isOneOf(bundleManners, next) && void commit(setBundles(sheet, next))}
+        >
+          <span>Links of one purpose</span>
+          <div>
+            {bundleManners.map((manner) => (
+              <State key={manner} value={manner}>
+                {bundleWords[manner]}
+              </State>
+            ))}
+          </div>
+        </Row>
+      )}
       {sheet.groups.length > 0 && <h2>Own groups</h2>}
       {sheet.groups.map((group) => (
         <div key={group.id}>

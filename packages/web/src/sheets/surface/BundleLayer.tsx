@@ -1,0 +1,87 @@
+import type { SceneBundle } from '@visograph/core/sheets';
+import { BundleShape, roundedPath } from '@visograph/drawing';
+import { useStore, ViewportPortal } from '@xyflow/react';
+import type { ReactNode } from 'react';
+import { styled } from 'styled-components';
+import { useTheme } from '../../theme/theme.tsx';
+import { steppedZoom } from './sheetNodes.tsx';
+import type { Bundles } from './acts/useBundles.ts';
+
+const Layer = styled.svg`
+  position: absolute;
+  top: 0;
+  left: 0;
+  overflow: visible;
+  pointer-events: none;
+  z-index: 1;
+  .hit {
+    pointer-events: stroke;
+    cursor: default;
+    outline: none;
+  }
+  .hit:focus-visible {
+    stroke: ${({ theme }) => theme.accentWash};
+  }
+`;
+const hitWidth = 14;
+
+interface Props {
+  scene: { bundles: readonly SceneBundle[] };
+  bundles: Bundles;
+  labels: boolean;
+  choose: (bundle: SceneBundle) => void;
+}
+
+/** The closed bundles of a sheet below its links. Enter or a double press opens one into lanes. */
+export function BundleLayer({ scene, bundles, labels, choose }: Props): ReactNode {
+  const { tokens } = useTheme();
+  const zoom = useStore((state) => steppedZoom(state.transform[2]));
+  if (scene.bundles.length === 0) return null;
+  return (
+    <ViewportPortal>
+      <Layer width={1} height={1} role="group" aria-label="Bundles of links">
+        {scene.bundles.map((bundle) => (
+          <g key={bundle.id} data-bundle={bundle.title}>
+            <BundleShape
+              bundle={bundle}
+              tokens={tokens}
+              selected={bundles.isLit(bundle)}
+              labels={labels}
+              zoom={zoom}
+            />
+            <path
+              className="hit nopan"
+              role="button"
+              tabIndex={0}
+              aria-label={bundle.spoken}
+              d={bundle.trunk.map(roundedPath).join('')}
+              fill="none"
+              stroke="transparent"
+              strokeWidth={hitWidth}
+              onPointerEnter={() => bundles.hover(bundle.id)}
+              onPointerLeave={() => bundles.hover(null)}
+              onFocus={() => bundles.hover(bundle.id)}
+              onBlur={() => bundles.hover(null)}
+              onClick={() => choose(bundle)}
+              onDoubleClick={(event) => {
+                event.stopPropagation();
+                bundles.toggle(bundle.id);
+              }}
+              onKeyDown={(event) => {
+                if (event.key === ' ') choose(bundle);
+                else if (event.key === 'Enter') {
+                  choose(bundle);
+                  bundles.toggle(bundle.id);
+                } else return;
+                event.preventDefault();
+                event.stopPropagation();
+              }}
+            >
+              <title>{`${bundle.spoken}. Enter or double-click: in lanes`}</title>
+            </path>
+          </g>
+        ))}
+      </Layer>
+    </ViewportPortal>
+  );
+}
