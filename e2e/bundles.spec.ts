@@ -36,7 +36,7 @@ test('a bundle is lit, opened by keys and by zoom, its links are chosen one by o
 }) => {
   await beginProject(page, application, 'Bundles');
   const bundle = await star(page, 5);
-  await expect(bundle).toBeVisible();
+  await expect(bundle).toHaveCount(1);
   await expect(page.locator('[data-link]')).toHaveCount(5);
 
   await bundle.focus();
@@ -46,7 +46,7 @@ test('a bundle is lit, opened by keys and by zoom, its links are chosen one by o
   await tools(page)
     .getByRole('button', { name: /As one line/ })
     .click();
-  await expect(bundle).toBeVisible();
+  await expect(bundle).toHaveCount(1);
 
   await tools(page).getByRole('button', { name: 'Links (5)' }).click();
   await page.getByRole('menuitem').nth(2).click();
@@ -70,7 +70,7 @@ test('each by itself and in lanes: for one bundle, undone, and for the sheet, ke
   await saved(page);
   await expect(bundle).toHaveCount(0);
   await page.keyboard.press('Control+z');
-  await expect(bundle).toBeVisible();
+  await expect(bundle).toHaveCount(1);
 
   await page.keyboard.press('.');
   const way = page.getByRole('radiogroup', { name: 'Links of one purpose' });
@@ -83,7 +83,7 @@ test('each by itself and in lanes: for one bundle, undone, and for the sheet, ke
   await expect(bundle).toHaveCount(0);
   await page.keyboard.press('.');
   await way.getByText('one line', { exact: true }).click();
-  await expect(bundle).toBeVisible();
+  await expect(bundle).toHaveCount(1);
 });
 
 test('paper that is too small for a drawing is told, with what helps', async ({ page, application }) => {

@@ -97,6 +97,23 @@ describe('a sheet on paper', () => {
     expect([refused.status, refused.body.detail]).toEqual([422, 'scale is not a number from 0.1 to 4.']);
   });
 
+  test('bundles as on the sheet, in lanes, or each link by itself; another word is refused', async () => {
+    const of = await sheet('Data room · cabling');
+    const svg = async (query: string): Promise<string> => {
+      const { bytes } = await rita.call('GET', at(of, `svg${query}`));
+      return new TextDecoder().decode(bytes);
+    };
+    const count = (text: string): number => [...text.matchAll(/<title>\d+ links of [^<]*, /g)].length;
+    expect(count(await svg(''))).toBeGreaterThan(3);
+    for (const way of ['open', 'never']) expect(count(await svg(`?bundles=${way}`))).toBe(0);
+    expect(await svg('?bundles=closed')).toBe(await svg(''));
+    const refused = await rita.call<{ detail: string }>('GET', at(of, 'pdf?bundles=knotted'));
+    expect([refused.status, refused.body.detail]).toEqual([
+      422,
+      'bundles is knotted, not closed, open, never.',
+    ]);
+  });
+
   test('what is hidden is in none of the files', async () => {
     const made = addSheet(await network(), {
       scopeId: (await sheet('Data room · cabling')).scopeId,
