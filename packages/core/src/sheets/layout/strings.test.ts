@@ -5,7 +5,7 @@ import { blankSheet } from '../../model/kinds/drawings/sheet.ts';
 import { ringNetwork } from '../../testing/testCampus.ts';
 import { planOf } from '../projection/plan.ts';
 import { sceneOf } from '../scene/sceneOf.ts';
-import { loopRows, stringsOf, strung } from './strings.ts';
+import { loopRows, stringsOf } from './strings.ts';
 
 const nearOf = (pairs: readonly (readonly [string, string])[]): Map<string, string[]> => {
   const near = new Map<string, string[]>();
@@ -42,17 +42,6 @@ describe('chains and rings in a row', () => {
       ['hub', 'c'],
     ]);
     expect(stringsOf(['hub', 'a', 'b', 'c'], star)).toEqual([]);
-  });
-
-  test('a chain is turned to where its ends are drawn to, and stays together', () => {
-    const chain = { ids: ['a', 'b', 'c'], ring: false };
-    const pull = new Map([
-      ['a', 9],
-      ['b', 5],
-      ['c', 1],
-      ['x', 4],
-    ]);
-    expect(strung(['a', 'x', 'b', 'c'], [chain], (id) => pull.get(id) ?? 0)).toEqual(['x', 'c', 'b', 'a']);
   });
 
   test('property: a ring in two rows has each plate beside or across from the next', () => {

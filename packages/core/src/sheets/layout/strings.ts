@@ -52,22 +52,3 @@ export function loopRows(ring: readonly string[]): [upper: string[], lower: stri
   const half = Math.ceil(ring.length / 2);
   return [ring.slice(0, half), ring.slice(half).reverse()];
 }
-
-/** The row with the members of each string beside each other, in the order that `pull` (towards the right) asks for. */
-export function strung(
-  row: readonly string[],
-  strings: readonly PlateString[],
-  pull: (id: string) => number,
-): string[] {
-  const stringOf = new Map(strings.flatMap((one) => one.ids.map((id) => [id, one] as const)));
-  const units = [...new Set(row.map((id) => stringOf.get(id) ?? id))].map((unit) => {
-    if (typeof unit === 'string') return { ids: [unit], at: pull(unit) };
-    const pulls = unit.ids.map(pull);
-    const half = Math.ceil(pulls.length / 2);
-    const mean = (values: readonly number[]): number =>
-      values.reduce((sum, value) => sum + value, 0) / Math.max(1, values.length);
-    const turned = mean(pulls.slice(0, half)) > mean(pulls.slice(-half));
-    return { ids: turned ? [...unit.ids].reverse() : unit.ids, at: mean(pulls) };
-  });
-  return units.sort((a, b) => a.at - b.at).flatMap((unit) => unit.ids);
-}
