@@ -21,6 +21,56 @@ const largestName = 24;
 const nameFit = (name: string, room: number, height: number): number =>
   Math.max(nameSize, Math.min(largestName, height - 10, room / measureText(name, 'textStrong', 1)));
 
+/** On the tab of a plate: the symbol of its model on a light ground, else its code. */
+function TabMark({
+  plate: { symbol, code, box },
+  detail,
+  tokens,
+  ground,
+  letters,
+  drop,
+  fill,
+}: {
+  plate: Plate;
+  detail: Detail;
+  tokens: Tokens;
+  /** The side of the ground, and the size of the letters and how far their line lies below the middle. */
+  ground: number;
+  letters: number;
+  drop: number;
+  fill: string;
+}): ReactElement {
+  const middle = box.height / 2;
+  if (symbol !== null && detail !== 'tab') {
+    const left = (tabWidth - ground) / 2;
+    return (
+      <>
+        <rect x={left} y={middle - ground / 2} width={ground} height={ground} rx={2} fill={tokens.tabInk} />
+        <image
+          href={symbol}
+          x={left + 1}
+          y={middle - ground / 2 + 1}
+          width={ground - 2}
+          height={ground - 2}
+        />
+      </>
+    );
+  }
+  return (
+    <text
+      x={tabWidth / 2}
+      y={middle + drop}
+      textAnchor="middle"
+      fontFamily={fonts.mono}
+      fontWeight={600}
+      fontSize={letters}
+      fill={fill}
+    >
+      {code}
+    </text>
+  );
+}
+
 /** A device as a plate, drawn from its own top left corner; offset edges and a count where several are folded. */
 export function PlateShape({ plate, tokens, selected = false, detail = 'full' }: PlateProps): ReactElement {
   if (isThin(plate)) return <ThinPlate plate={plate} tokens={tokens} selected={selected} detail={detail} />;
@@ -70,24 +120,15 @@ export function PlateShape({ plate, tokens, selected = false, detail = 'full' }:
           stroke={tokens.rule}
         />
       )}
-      {plate.symbol !== null && detail !== 'tab' ? (
-        <>
-          <rect x={2} y={height / 2 - 10} width={20} height={20} rx={2} fill={tokens.tabInk} />
-          <image href={plate.symbol} x={3} y={height / 2 - 9} width={18} height={18} />
-        </>
-      ) : (
-        <text
-          x={tabWidth / 2}
-          y={height / 2 + 4}
-          textAnchor="middle"
-          fontFamily={fonts.mono}
-          fontWeight={600}
-          fontSize={plate.code.length > 2 ? 9.5 : 11.5}
-          fill={place ? tokens.surface : tokens.tabInk}
-        >
-          {plate.code}
-        </text>
-      )}
+      <TabMark
+        plate={plate}
+        detail={detail}
+        tokens={tokens}
+        ground={20}
+        letters={plate.code.length > 2 ? 9.5 : 11.5}
+        drop={4}
+        fill={place ? tokens.surface : tokens.tabInk}
+      />
       <text
         x={tabWidth + 8}
         y={top}
@@ -144,24 +185,15 @@ function ThinPlate({ plate, tokens, selected = false, detail = 'full' }: PlatePr
         strokeDasharray={plate.planned ? '5 3' : undefined}
       />
       <rect x={0.4} y={0.4} width={tabWidth} height={height - 0.8} fill={shadeColour(tokens, plate.shade)} />
-      {plate.symbol !== null && detail !== 'tab' ? (
-        <>
-          <rect x={3} y={height / 2 - 9} width={18} height={18} rx={2} fill={tokens.tabInk} />
-          <image href={plate.symbol} x={4} y={height / 2 - 8} width={16} height={16} />
-        </>
-      ) : (
-        <text
-          x={tabWidth / 2}
-          y={height / 2 + 3.6}
-          textAnchor="middle"
-          fontFamily={fonts.mono}
-          fontWeight={600}
-          fontSize={10}
-          fill={tokens.tabInk}
-        >
-          {plate.code}
-        </text>
-      )}
+      <TabMark
+        plate={plate}
+        detail={detail}
+        tokens={tokens}
+        ground={18}
+        letters={10}
+        drop={3.6}
+        fill={tokens.tabInk}
+      />
       {detail !== 'tab' && (
         <text
           x={tabWidth + 8}

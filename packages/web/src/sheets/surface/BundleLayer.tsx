@@ -2,27 +2,11 @@ import type { SceneBundle } from '@visograph/core/sheets';
 import { BundleShape, roundedPath } from '@visograph/drawing';
 import { useStore, ViewportPortal } from '@xyflow/react';
 import type { ReactNode } from 'react';
-import { styled } from 'styled-components';
 import { useTheme } from '../../theme/theme.tsx';
+import { LineLayer } from './lineLayer.ts';
 import { steppedZoom } from './sheetNodes.tsx';
 import type { Bundles } from './acts/useBundles.ts';
 
-const Layer = styled.svg`
-  position: absolute;
-  top: 0;
-  left: 0;
-  overflow: visible;
-  pointer-events: none;
-  z-index: 1;
-  .hit {
-    pointer-events: stroke;
-    cursor: default;
-    outline: none;
-  }
-  .hit:focus-visible {
-    stroke: ${({ theme }) => theme.accentWash};
-  }
-`;
 const hitWidth = 14;
 
 interface Props {
@@ -39,7 +23,7 @@ export function BundleLayer({ scene, bundles, labels, choose }: Props): ReactNod
   if (scene.bundles.length === 0) return null;
   return (
     <ViewportPortal>
-      <Layer width={1} height={1} role="group" aria-label="Bundles of links">
+      <LineLayer width={1} height={1} role="group" aria-label="Bundles of links">
         {scene.bundles.map((bundle) => (
           <g key={bundle.id} data-bundle={bundle.title}>
             <BundleShape
@@ -81,7 +65,7 @@ export function BundleLayer({ scene, bundles, labels, choose }: Props): ReactNod
             </path>
           </g>
         ))}
-      </Layer>
+      </LineLayer>
     </ViewportPortal>
   );
 }

@@ -14,19 +14,8 @@ import { styled } from 'styled-components';
 import { useTheme } from '../../theme/theme.tsx';
 import { useGradually } from './acts/useGradually.ts';
 import type { LinkPart } from '../facts/LinkFacts.tsx';
+import { LineLayer } from './lineLayer.ts';
 
-const Layer = styled.svg`
-  position: absolute;
-  top: 0;
-  left: 0;
-  overflow: visible;
-  pointer-events: none;
-  z-index: 1;
-  .hit {
-    pointer-events: stroke;
-    cursor: default;
-  }
-`;
 const Handles = styled.svg`
   position: absolute;
   top: 0;
@@ -247,7 +236,7 @@ export function LinkLayer({ scene, region, each, lit, labels, held, acts }: Prop
   const links = useGradually(near, each);
   return (
     <ViewportPortal>
-      <Layer width={1} height={1} aria-hidden="true">
+      <LineLayer width={1} height={1} aria-hidden="true">
         {links.map((link) => (
           <LinkView
             key={link.id}
@@ -262,7 +251,7 @@ export function LinkLayer({ scene, region, each, lit, labels, held, acts }: Prop
         {scene.stubs.map((stub) => (
           <StubView key={stub.id} stub={stub} labels={labels} choose={acts.choose} />
         ))}
-      </Layer>
+      </LineLayer>
       {held !== null && (
         <Handles width={1} height={1}>
           <LinkHandles link={held} acts={acts} />

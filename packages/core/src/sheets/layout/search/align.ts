@@ -1,6 +1,15 @@
 import { padding, snap } from '../lattice.ts';
 import type { Field } from './field.ts';
-import { leavesOf, moveTo, rowWidth, shelvedIn, type Group, type Row, type Surroundings } from './groups.ts';
+import {
+  columnWidth,
+  leavesOf,
+  moveTo,
+  rowWidth,
+  shelvedIn,
+  type Group,
+  type Row,
+  type Surroundings,
+} from './groups.ts';
 
 // Taken once: where globals are intercepted, as in tests, each look-up costs more than what is computed.
 const { max, min } = Math;
@@ -100,8 +109,6 @@ function alignRow(around: Surroundings, group: Group, row: Row): void {
   );
 }
 
-const widthOf = (column: readonly Group[]): number => max(...column.map(({ width }) => width));
-
 /** Columns of a shelf towards what their plates are linked to elsewhere. */
 function alignShelf(
   field: Field,
@@ -115,10 +122,10 @@ function alignShelf(
     const previous = shelf[at - 1];
     if (previous !== undefined) end += gap(previous, column);
     offsets.push(end);
-    end += widthOf(column);
+    end += columnWidth(column);
   });
   const leftOf = (column: readonly Group[]): number =>
-    min(...column.map((one) => one.left - snap((widthOf(column) - one.width) / 2)));
+    min(...column.map((one) => one.left - snap((columnWidth(column) - one.width) / 2)));
   const wanted = shelf.map((column) => {
     let sum = 0;
     let count = 0;
@@ -142,7 +149,7 @@ function alignShelf(
   const starts = fitted(wanted, offsets, from, max(group.left + group.width - inset, from + end) - last);
   shelf.forEach((column, at) => {
     for (const one of column)
-      moveTo(field, one, (starts[at] ?? 0) + snap((widthOf(column) - one.width) / 2), one.top);
+      moveTo(field, one, (starts[at] ?? 0) + snap((columnWidth(column) - one.width) / 2), one.top);
   });
 }
 

@@ -2,7 +2,7 @@ import { padding, snap, titleHeight, up } from '../lattice.ts';
 import { anneal, type Attempt } from './chance.ts';
 import type { Field } from './field.ts';
 import type { Frame } from './frame.ts';
-import { moveTo, type Group } from './groups.ts';
+import { columnWidth, moveTo, type Group } from './groups.ts';
 
 // Taken once: where globals are intercepted, as in tests, each look-up costs more than what is computed.
 const { abs, ceil, floor, log, max, min, round, sqrt } = Math;
@@ -35,8 +35,6 @@ const mostLines = 240;
 
 type Shelves = Group[][][];
 const copy = (shelves: Shelves): Shelves => shelves.map((shelf) => shelf.map((column) => [...column]));
-const widthOf = (column: readonly Group[]): number => max(...column.map(({ width }) => width));
-
 /** The lines between different inner groups, and which groups they join. */
 interface Between {
   pull: number;
@@ -98,7 +96,7 @@ export function layShelves(
   const widths = shelves.map((shelf) =>
     shelf.reduce((sum, column, at) => {
       const next = shelf[at + 1];
-      return sum + widthOf(column) + (next === undefined ? 0 : gap(column, next));
+      return sum + columnWidth(column) + (next === undefined ? 0 : gap(column, next));
     }, 0),
   );
   const full = max(0, ...widths);
@@ -111,12 +109,12 @@ export function layShelves(
     shelf.forEach((column, at) => {
       let top = y;
       for (const one of column) {
-        moveTo(field, one, x + snap((widthOf(column) - one.width) / 2), top);
+        moveTo(field, one, x + snap((columnWidth(column) - one.width) / 2), top);
         top += one.height + aboveGap;
       }
       tallest = max(tallest, top - aboveGap - y);
       const next = shelf[at + 1];
-      x += widthOf(column) + (next === undefined ? 0 : gap(column, next));
+      x += columnWidth(column) + (next === undefined ? 0 : gap(column, next));
     });
     y += tallest + aboveGap;
   });

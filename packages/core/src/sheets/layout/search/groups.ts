@@ -395,6 +395,9 @@ export function groupsOf(
   return { root, around };
 }
 
+/** How wide groups above each other are together. */
+export const columnWidth = (column: readonly Group[]): number => max(...column.map(({ width }) => width));
+
 /** The groups of plates in rows, inside a group or the group itself. */
 export const leavesOf = (group: Group): Group[] =>
   group.inner.length === 0 ? [group] : group.inner.flatMap(leavesOf);
