@@ -268,9 +268,12 @@ test('a locked plate takes no line; a paste of ten thousand lines is read as far
   const hand = await blankSheet(page);
   await typed(page, 'rt-1 sw-1');
   await plate(page, 'sw-1').click();
+  await expect(record(page)).toBeVisible();
   await page.getByRole('button', { name: 'Lock', exact: true }).click();
   await saved(page);
+  await quiet(page);
   await page.mouse.click(...(await hand.corner()));
+  await expect(record(page)).toHaveCount(0);
   await hand.pull('rt-1', 'sw-1');
   await expect(page.getByText('sw-1 is locked on this sheet. Unlock it first.')).toBeVisible();
   await page.getByRole('button', { name: 'As text' }).click();

@@ -3,6 +3,9 @@ import { useCallback, useEffect, useRef, type RefObject } from 'react';
 import { useWorkspace } from '../../../data/workspace.tsx';
 import { openingView, type RackSpot } from '../benchLayout.ts';
 
+const isWithin = (box: DOMRect, { x, y }: { x: number; y: number }): boolean =>
+  x >= box.left && x <= box.right && y >= box.top && y <= box.bottom;
+
 /** What of the racks is in view: their gear, until somebody pans or zooms; and the place of a device being added. */
 export function useRackView(
   spots: readonly RackSpot[],
@@ -29,14 +32,46 @@ export function useRackView(
   }, [rackKey, open]);
   useEffect(() => {
     if (frame.current === null) return;
-    let { clientWidth } = frame.current;
+    const element = frame.current;
+    let { clientWidth } = element;
+    let pointer: { x: number; y: number } | null = null;
+    let waiting = false;
+    const openLater = (): void => {
+      if (!byHand.current) requestAnimationFrame(open);
+    };
     const observer = new ResizeObserver(([entry]) => {
       const width = entry?.contentRect.width ?? clientWidth;
-      if (Math.abs(width - clientWidth) > 2 && !byHand.current) requestAnimationFrame(open);
+      // Nothing moves away under the hand: the record that a press opens waits until the pointer has left.
+      if (Math.abs(width - clientWidth) > 2) {
+        waiting = pointer !== null && isWithin(element.getBoundingClientRect(), pointer);
+        if (!waiting) openLater();
+      }
       clientWidth = width;
     });
-    observer.observe(frame.current);
-    return () => observer.disconnect();
+    const follow = ({ clientX: x, clientY: y }: PointerEvent): void => {
+      pointer = { x, y };
+    };
+    const leave = (): void => {
+      pointer = null;
+      if (waiting) openLater();
+      waiting = false;
+    };
+    observer.observe(element);
+    element.addEventListener('pointermove', follow);
+    element.addEventListener('pointerdown', follow);
+    element.addEventListener('pointerleave', leave);
+    // What is chosen by keys is looked at, not pointed at; a key held for a press is no such key.
+    const key = (event: KeyboardEvent): void => {
+      if (!['Shift', 'Control', 'Meta', 'Alt'].includes(event.key)) leave();
+    };
+    window.addEventListener('keydown', key);
+    return () => {
+      observer.disconnect();
+      element.removeEventListener('pointermove', follow);
+      element.removeEventListener('pointerdown', follow);
+      element.removeEventListener('pointerleave', leave);
+      window.removeEventListener('keydown', key);
+    };
   }, [open, frame]);
 
   // The ghost of a device being added comes into view when the dock covers its place.
