@@ -222,16 +222,24 @@ const nameOf = (network: Network, id: string): string =>
 const named = (network: Network, ids: readonly string[]): string =>
   ids.length === 1 ? nameOf(network, ids[0] ?? '') : `${ids.length} plates`;
 
+/** Where plates stand that nobody has placed by hand yet, by what they stand for: from now on they stay there. */
+export type StoodAt = ReadonlyMap<string, { x: number; y: number }>;
+const nothing: StoodAt = new Map();
+
 /** Changes what a sheet keeps of devices or places: their items are made where there are none yet. */
 export function setItems(
   network: Network,
   sheet: Sheet,
-  wishes: ReadonlyMap<string, Partial<SheetItem>>,
+  own: ReadonlyMap<string, Partial<SheetItem>>,
   sentence: (what: string) => string,
+  standing: StoodAt = nothing,
 ): ChangeSet {
   const items = itemsOf(network, sheet.id);
   const changes: Change[] = [];
   const touched: string[] = [];
+  const wishes = new Map<string, Partial<SheetItem>>(own);
+  for (const [id, { x, y }] of standing)
+    wishes.set(id, { x: Math.round(x), y: Math.round(y), ...own.get(id) });
   for (const [id, fields] of wishes) {
     const item = items.get(id);
     const change =
@@ -247,7 +255,7 @@ export function setItems(
         : update('sheetItem', item, fields);
     if (change === null) continue;
     changes.push(change);
-    touched.push(id);
+    if (own.has(id)) touched.push(id);
   }
   return { changes, sentence: sentence(named(network, touched)) };
 }
@@ -266,30 +274,54 @@ export const placeOnSheet = (
   );
 
 /** Leaves devices out of a sheet; the network keeps them. */
-export const leaveOut = (network: Network, sheet: Sheet, ids: readonly string[]): ChangeSet =>
+export const leaveOut = (
+  network: Network,
+  sheet: Sheet,
+  ids: readonly string[],
+  standing?: StoodAt,
+): ChangeSet =>
   setItems(
     network,
     sheet,
     new Map(ids.map((id) => [id, { away: true }])),
     (what) => `Left ${what} out of sheet ${sheet.name}`,
+    standing,
   );
-export const bringBack = (network: Network, sheet: Sheet, ids: readonly string[]): ChangeSet =>
+export const bringBack = (
+  network: Network,
+  sheet: Sheet,
+  ids: readonly string[],
+  standing?: StoodAt,
+): ChangeSet =>
   setItems(
     network,
     sheet,
     new Map(ids.map((id) => [id, { away: false }])),
     (what) => `Put ${what} back on sheet ${sheet.name}`,
+    standing,
   );
 
-/** Draws a place as one plate on this sheet, or opens it again. */
+/**
+ * Draws a place as one plate on this sheet, or opens it again.
+ *
+ * @param at where its plate is put
+ */
 export const collapsePlace = (
   network: Network,
   sheet: Sheet,
   placeId: string,
   collapsed: boolean,
+  { standing, at }: { standing?: StoodAt; at?: { x: number; y: number } } = {},
 ): ChangeSet =>
-  setItems(network, sheet, new Map([[placeId, { collapsed }]]), (what) =>
-    collapsed ? `Drew ${what} as one plate on sheet ${sheet.name}` : `Opened ${what} on sheet ${sheet.name}`,
+  setItems(
+    network,
+    sheet,
+    new Map([[placeId, { collapsed, ...at }]]),
+    (what) =>
+      collapsed
+        ? `Drew ${what} as one plate on sheet ${sheet.name}`
+        : `Opened ${what} on sheet ${sheet.name}`,
+    standing,
   );
 
 /** Draws all of some places as one plate each. */

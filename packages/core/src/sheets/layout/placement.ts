@@ -1,6 +1,6 @@
 import type { GraphLink, SheetGraph } from '../graph/sheetGraph.ts';
-import { overlap, type Box, type Point } from '../scene/scene.ts';
-import { snap, type Measures, type Size } from './lattice.ts';
+import type { Point } from '../scene/scene.ts';
+import { snap, type Measures } from './lattice.ts';
 import { alignAll } from './search/align.ts';
 import { roomOf, shelfSearch } from './search/arrangeShelves.ts';
 import { chance } from './search/chance.ts';
@@ -119,29 +119,4 @@ export function arrangements(
     .map((way) => placeOnce(graph, bands, measures, lineOf, aspect, way))
     .sort((a, b) => a.cost - b.cost)
     .map(({ at }) => at);
-}
-
-/** A free spot for a new plate: below the plate it connects to, then around it in growing rings. */
-export function findSpot(
-  size: Pick<Size, 'width' | 'height'>,
-  near: Box | null,
-  taken: readonly Box[],
-): Point {
-  const start: Point =
-    near === null
-      ? { x: 0, y: Math.max(0, ...taken.map((box) => box.y + box.height)) + 64 }
-      : { x: near.x, y: near.y + near.height + 72 };
-  const free = (at: Point): boolean => !taken.some((box) => overlap({ ...at, ...size }, box, 24));
-  for (let ring = 0; ring < 60; ring++) {
-    for (let step = -ring; step <= ring; step++) {
-      for (const at of [
-        { x: start.x + step * 56, y: start.y + ring * 40 },
-        { x: start.x + ring * 56, y: start.y + step * 40 },
-        { x: start.x - ring * 56, y: start.y + step * 40 },
-      ]) {
-        if (free(at)) return { x: snap(at.x), y: snap(at.y) };
-      }
-    }
-  }
-  return { x: snap(start.x), y: snap(Math.max(0, ...taken.map((box) => box.y + box.height)) + 64) };
 }

@@ -1,36 +1,90 @@
-import { snap, type Size } from '../layout/lattice.ts';
-import { arrangements, findSpot } from '../layout/placement.ts';
-import { pairGaps } from '../layout/plateSizes.ts';
-import { titleWidth } from './containers.ts';
-import type { Box, Point } from './scene.ts';
-import type { Setting } from './setting.ts';
+import { snap } from '../layout/lattice.ts';
+import { placeNewcomers } from '../layout/newcomers.ts';
+import { arrangements } from '../layout/placement.ts';
+import { blockAfresh } from './afresh.ts';
+import { boxAround, overlap, type Box, type Point } from './scene.ts';
+import { measuresOf, type Setting } from './setting.ts';
 
 /** Width to height of a window with nothing chosen: a class, so that resizing does not draw anew. */
 const windowAspect = 1.85;
-const nowhere: Size = { width: 0, height: 0, reachUp: 0, reachDown: 0 };
 
-/** A plate that is new on a sheet arranged by hand: near what it is linked to, or else near others of its container. */
-function placeNew({ plan: { graph }, sizes }: Setting, kept: Map<string, Point>): Map<string, Point> {
-  const boxOf = (id: string, at: Point): Box => ({ ...at, ...(sizes.get(id) ?? nowhere) });
-  const taken = [...kept].map(([id, at]) => boxOf(id, at));
-  for (const node of graph.nodes) {
-    if (kept.has(node.id)) continue;
-    const neighbour = graph.links
-      .flatMap((link) => (link.a === node.id ? [link.b] : link.b === node.id ? [link.a] : []))
-      .find((id) => kept.has(id));
-    const peer =
-      neighbour ??
-      graph.nodes.find((other) => other.containerId === node.containerId && kept.has(other.id))?.id;
-    const near = peer === undefined ? undefined : kept.get(peer);
-    const spot = findSpot(
-      sizes.get(node.id) ?? nowhere,
-      near === undefined || peer === undefined ? null : boxOf(peer, near),
-      taken,
-    );
-    kept.set(node.id, spot);
-    taken.push(boxOf(node.id, spot));
+/** Of so few of its plates that are left, a drawing is not the same any more. */
+const leastLeft = 0.5;
+
+/**
+ * Where plates stood that are still there, for a drawing that nobody arranged to keep its order while others come and
+ * go. None where too little of it is left, or where plates have grown onto each other since.
+ */
+function stillStanding(
+  { plan: { graph }, sizes }: Setting,
+  held: ReadonlyMap<string, Point>,
+): Map<string, Point> {
+  const left = new Map<string, Point>();
+  const boxes: Box[] = [];
+  for (const { id } of graph.nodes) {
+    const at = held.get(id);
+    if (at === undefined) continue;
+    const { width = 0, height = 0 } = sizes.get(id) ?? {};
+    left.set(id, at);
+    boxes.push({ ...at, width, height });
   }
-  return kept;
+  if (left.size < leastLeft * Math.max(graph.nodes.length, held.size)) return new Map();
+  boxes.sort((a, b) => a.x - b.x);
+  for (const [which, box] of boxes.entries())
+    for (const other of boxes.slice(which + 1)) {
+      if (other.x >= box.x + box.width) break;
+      if (overlap(box, other)) return new Map();
+    }
+  return left;
+}
+
+/** Below what a new place is linked to. */
+const below = 96;
+
+/** Places of which nothing stood on the sheet yet, each laid out as a block near what it is linked to. */
+function placeNewPlaces(setting: Setting, kept: ReadonlyMap<string, Point>): Map<string, Point> {
+  const { plan, sizes } = setting;
+  const { nodes, links, containers } = plan.graph;
+  const placed = new Map(kept);
+  const boxes = new Map<string, Box>();
+  const note = (id: string, at: Point): void => {
+    const { width = 0, height = 0 } = sizes.get(id) ?? {};
+    boxes.set(id, { ...at, width, height });
+  };
+  for (const [id, at] of kept) note(id, at);
+  const parents = new Map(containers.map(({ id, parentId }) => [id, parentId]));
+  const platesIn = new Map<string, Set<string>>();
+  const known = new Set<string>();
+  for (const { id, containerId } of nodes) {
+    const chain: string[] = [];
+    for (
+      let at = containerId;
+      at !== null && parents.has(at) && !chain.includes(at);
+      at = parents.get(at) ?? null
+    )
+      chain.push(at);
+    if (kept.has(id)) for (const one of chain) known.add(one);
+    for (const one of chain) platesIn.set(one, (platesIn.get(one) ?? new Set()).add(id));
+  }
+  const isNew = (id: string | null): boolean => id !== null && platesIn.has(id) && !known.has(id);
+  for (const { id, parentId } of containers) {
+    const ids = platesIn.get(id);
+    if (ids === undefined || ids.size < 2 || !isNew(id) || isNew(parentId)) continue;
+    const linked = links.flatMap(({ a, b }) =>
+      ids.has(a) && !ids.has(b)
+        ? (boxes.get(b) ?? [])
+        : ids.has(b) && !ids.has(a)
+          ? (boxes.get(a) ?? [])
+          : [],
+    );
+    const around = boxAround(linked.length > 0 ? linked : [...boxes.values()]);
+    const near = { x: around.x + around.width / 2, y: around.y + around.height + below };
+    for (const [plate, at] of blockAfresh(setting, ids, boxes, near)) {
+      placed.set(plate, at);
+      note(plate, at);
+    }
+  }
+  return placed;
 }
 
 /**
@@ -38,24 +92,25 @@ function placeNew({ plan: { graph }, sizes }: Setting, kept: Map<string, Point>)
  * placed near what it connects to once anything was moved.
  *
  * @param moved positions that stand for those stored
+ * @param held where plates stood that nobody placed: as long as most are there, they stay
  */
-export function positionsOf(setting: Setting, moved: ReadonlyMap<string, Point>): Map<string, Point>[] {
-  const { plan, bands, sizes, lineOf, measure } = setting;
+export function positionsOf(
+  setting: Setting,
+  moved: ReadonlyMap<string, Point>,
+  held: ReadonlyMap<string, Point>,
+): Map<string, Point>[] {
+  const { plan, bands, sizes, lineOf } = setting;
   const { graph } = plan;
+  const standing = plan.arranged || held.size === 0 ? null : stillStanding(setting, held);
   const kept = new Map<string, Point>();
   for (const node of graph.nodes) {
-    const at = moved.get(node.id) ?? plan.plates.get(node.id)?.at ?? null;
-    if (at !== null) kept.set(node.id, { x: snap(at.x), y: snap(at.y) });
+    const at = moved.get(node.id) ?? plan.plates.get(node.id)?.at ?? standing?.get(node.id);
+    if (at !== undefined) kept.set(node.id, { x: snap(at.x), y: snap(at.y) });
   }
   if (kept.size === graph.nodes.length) return [kept];
-  if (plan.arranged) return [placeNew(setting, kept)];
-  const titles = new Map(graph.containers.map(({ id, title }) => [id, titleWidth(title, measure)]));
-  const measures = {
-    sizes,
-    pairGap: pairGaps(graph, measure),
-    titleWidth: (id: string) => titles.get(id) ?? 0,
-  };
-  const found = arrangements(graph, bands, measures, lineOf, windowAspect);
+  if (plan.arranged || (standing?.size ?? 0) > 0)
+    return [placeNewcomers(graph, sizes, placeNewPlaces(setting, kept))];
+  const found = arrangements(graph, bands, measuresOf(setting), lineOf, windowAspect);
   for (const positions of found) for (const [id, at] of kept) positions.set(id, at);
   return found;
 }

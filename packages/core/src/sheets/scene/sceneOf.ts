@@ -20,6 +20,8 @@ export interface DrawOptions {
   measure: TextMeasure;
   /** Positions by plate id that stand for those stored: where a plate is being dragged. */
   moved?: ReadonlyMap<string, Point>;
+  /** Where plates stood in the drawing before this one: on a sheet that nobody arranged they stay as long as most do. */
+  held?: ReadonlyMap<string, Point>;
   /** The draft alone: to be looked at small. */
   quick?: boolean;
   /** Is given the drawing as soon as plates have their places and links are led, before they are led with care. */
@@ -111,9 +113,9 @@ function sceneOfSketch({ plan, measure }: Setting, sketch: Sketch, draft: boolea
  * Lays out and routes what a sheet shows. Needs no network, so that it can run anywhere. The same plan gives the same
  * scene, whatever ids and order its rows have.
  */
-export function sceneOf(given: DrawingPlan, { measure, moved, quick, draft }: DrawOptions): Scene {
+export function sceneOf(given: DrawingPlan, { measure, moved, held, quick, draft }: DrawOptions): Scene {
   const setting = settingOf(given, measure);
-  const positions = positionsOf(setting, moved ?? new Map());
+  const positions = positionsOf(setting, moved ?? new Map(), held ?? new Map());
   const many = setting.plan.graph.links.length > mostDrafted;
   if (many && (quick === true || draft !== undefined)) {
     const rough = sceneOfSketch(setting, bestSketch(setting, positions, 0), true);

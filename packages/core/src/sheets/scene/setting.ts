@@ -2,9 +2,10 @@ import { inDrawnOrder } from '../graph/drawnOrder.ts';
 import type { GraphLink } from '../graph/sheetGraph.ts';
 import { bandsOf } from '../layout/bands.ts';
 import { bundleOfLink, bundlesOf, type BundleWishes } from '../layout/bundles.ts';
-import type { Size } from '../layout/lattice.ts';
-import { plateSizes } from '../layout/plateSizes.ts';
+import type { Measures, Size } from '../layout/lattice.ts';
+import { pairGaps, plateSizes } from '../layout/plateSizes.ts';
 import type { TextMeasure } from '../layout/textMeasure.ts';
+import { titleWidth } from './containers.ts';
 import type { DrawingPlan } from './drawingPlan.ts';
 
 /** What is known of a drawing before anything on it has a place. */
@@ -53,4 +54,9 @@ export function settingOf(given: DrawingPlan, measure: TextMeasure): Setting {
     sizes: plateSizes(plan.graph, bands, plan.plates, measure, bundles),
     lineOf: ({ id }) => lines.get(id)?.id ?? id,
   };
+}
+
+export function measuresOf({ plan: { graph }, sizes, measure }: Setting): Measures {
+  const titles = new Map(graph.containers.map(({ id, title }) => [id, titleWidth(title, measure)]));
+  return { sizes, pairGap: pairGaps(graph, measure), titleWidth: (id) => titles.get(id) ?? 0 };
 }
