@@ -35,4 +35,5 @@ export * from './scene/richText.ts';
 export * from './scene/scene.ts';
 export * from './scene/ties.ts';
 export * from './scene/afresh.ts';
+export * from './scene/likeAnother.ts';
 export * from './scene/sceneOf.ts';

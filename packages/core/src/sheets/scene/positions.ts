@@ -87,6 +87,10 @@ function placeNewPlaces(setting: Setting, kept: ReadonlyMap<string, Point>): Map
   return placed;
 }
 
+/** Places for all plates of which none is known, near what they belong to, while those that are known stay. */
+export const positionsAround = (setting: Setting, kept: ReadonlyMap<string, Point>): Map<string, Point> =>
+  placeNewcomers(setting.plan.graph, setting.sizes, placeNewPlaces(setting, kept));
+
 /**
  * Where the plates of a drawing may stand, the most promising first. Hand-made positions stay; the rest is laid out, or
  * placed near what it connects to once anything was moved.
@@ -99,7 +103,7 @@ export function positionsOf(
   moved: ReadonlyMap<string, Point>,
   held: ReadonlyMap<string, Point>,
 ): Map<string, Point>[] {
-  const { plan, bands, sizes, lineOf } = setting;
+  const { plan, bands, lineOf } = setting;
   const { graph } = plan;
   const standing = plan.arranged || held.size === 0 ? null : stillStanding(setting, held);
   const kept = new Map<string, Point>();
@@ -108,8 +112,7 @@ export function positionsOf(
     if (at !== undefined) kept.set(node.id, { x: snap(at.x), y: snap(at.y) });
   }
   if (kept.size === graph.nodes.length) return [kept];
-  if (plan.arranged || (standing?.size ?? 0) > 0)
-    return [placeNewcomers(graph, sizes, placeNewPlaces(setting, kept))];
+  if (plan.arranged || (standing?.size ?? 0) > 0) return [positionsAround(setting, kept)];
   const found = arrangements(graph, bands, measuresOf(setting), lineOf, windowAspect);
   for (const positions of found) for (const [id, at] of kept) positions.set(id, at);
   return found;
