@@ -47,13 +47,13 @@ export function ContainerShape({
       />
       <text
         x={12}
-        y={5 + size}
+        y={3 + 0.95 * size}
         fontFamily={fonts.text}
         fontWeight={600}
         fontSize={size}
         fill={tokens.inkSoft}
       >
-        {titleThatFits(container.title, size, width - 16)}
+        {titleThatFits(container.title, size, width - 14)}
       </text>
     </g>
   );

@@ -35,6 +35,11 @@ import { markNodeId } from './surface/sheetNodes.tsx';
 import { BundleTools } from './tools/BundleTools.tsx';
 import { ChosenTools } from './tools/ChosenTools.tsx';
 import { DataStrip } from './tools/DataStrip.tsx';
+import { ProposedTools } from './tools/ProposedTools.tsx';
+import { TidyPanel } from './tools/TidyPanel.tsx';
+import type { Proposing } from './useProposal.ts';
+import type { Drawn } from './useScene.ts';
+import { useTidying } from './useTidying.ts';
 import { DeleteAsk } from './tools/DeleteAsk.tsx';
 import { KeyLine } from './tools/KeyLine.tsx';
 import { PasteAsk } from './tools/PasteAsk.tsx';
@@ -48,8 +53,8 @@ interface DrawingProps {
   sheet: Sheet;
   plan: DrawingPlan;
   scene: Scene;
-  pending: boolean;
-  failed: string | null;
+  drawn: Drawn;
+  proposing: Proposing;
   /** A network to be drawn in place of the real one, while a text is typed. */
   onPreview: (network: Network | null) => void;
   previewed: Network | null;
@@ -60,14 +65,14 @@ export function Drawing({
   sheet,
   plan,
   scene,
-  pending,
-  failed,
+  drawn: { pending, failed, held, afresh },
+  proposing: { proposal, propose },
   onPreview,
   previewed,
 }: DrawingProps): ReactNode {
   const { view, commit, canEdit: mayEdit } = useProject();
-  // What is typed and not yet taken over is only looked at.
-  const canEdit = mayEdit && previewed === null;
+  // What is typed or proposed and not yet taken over is only looked at.
+  const canEdit = mayEdit && previewed === null && proposal === null;
   const { network } = view;
   const { go, select } = useWhereabouts();
   const { dock, stripOpen } = useWorkspace();
@@ -89,6 +94,7 @@ export function Drawing({
   const [chosen, setChosen] = useState<readonly string[]>([]);
   const [wanted, setWanted] = useState<readonly string[] | null>(null);
   const acts = useSheetActs(sheet, plan, scene);
+  const tidying = useTidying(sheet, plan, scene, propose, afresh);
 
   const { lit, litLink, heldLink } = useSheetLight(scene);
   /** What a text that is being typed would add stands out. */
@@ -151,7 +157,17 @@ export function Drawing({
         onShowOpen={setShowOpen}
         frames={frames}
         onFrames={setFrames}
-        arranged={arranged}
+        tidy={
+          <TidyPanel
+            sheet={sheet}
+            plan={plan}
+            scene={scene}
+            plates={plates}
+            tidying={tidying}
+            arranged={arranged}
+            held={held}
+          />
+        }
       />
       <Stage>
         {palette && mayEdit && (
@@ -267,12 +283,26 @@ export function Drawing({
               onClose={() => setTypedOpen(false)}
             />
           )}
+          {proposal !== null && (
+            <ProposedTools
+              proposal={proposal}
+              scene={scene}
+              pending={pending}
+              onTake={() => {
+                commit(proposal.set);
+                propose(null);
+              }}
+              onBack={() => propose(null)}
+            />
+          )}
           {canEdit && (
             <ChosenTools
               sheet={sheet}
+              containers={scene.containers}
               plates={plates}
               markIds={markIds}
               acts={acts}
+              onTidy={() => tidying.some(plates)}
               onJoin={joinable.length === 0 ? null : () => lines.askEnd(joinable)}
               onFacts={editFacts}
               duplicating={duplicating}
@@ -300,7 +330,7 @@ export function Drawing({
               }}
             />
           )}
-          <Tray sheet={sheet} plan={plan} scene={scene} />
+          <Tray sheet={sheet} plan={plan} scene={scene} acts={acts} />
         </Board>
       </Stage>
       {asking === 'delete' && (

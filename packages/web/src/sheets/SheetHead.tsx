@@ -1,5 +1,5 @@
 import type { Sheet } from '@visograph/core/model';
-import { tidySheet, type Scene } from '@visograph/core/sheets';
+import type { Scene } from '@visograph/core/sheets';
 import {
   AlignStartVertical,
   Eye,
@@ -41,8 +41,8 @@ interface Props {
   onShowOpen: (open: boolean) => void;
   frames: boolean;
   onFrames: (shown: boolean) => void;
-  /** Something was put where it is by hand. */
-  arranged: boolean;
+  /** The ways to lay it out afresh. */
+  tidy: ReactNode;
 }
 
 /** The head of a sheet: which it is, and its tools. */
@@ -60,9 +60,9 @@ export function SheetHead({
   onShowOpen,
   frames,
   onFrames,
-  arranged,
+  tidy,
 }: Props): ReactNode {
-  const { view, commit, canEdit } = useProject();
+  const { view, canEdit } = useProject();
   const { network } = view;
   const { selection, select } = useWhereabouts();
   const routers = [...new Set(scene.plates.flatMap((plate) => plate.deviceIds))].flatMap(
@@ -117,12 +117,10 @@ export function SheetHead({
                 </ClosedBy>
               </Floating>
             </DialogTrigger>
-            <Tool
-              icon={AlignStartVertical}
-              word="Tidy"
-              isDisabled={!arranged}
-              onPress={() => void commit(tidySheet(network, sheet))}
-            />
+            <DialogTrigger>
+              <Tool icon={AlignStartVertical} word="Tidy" />
+              <Floating>{tidy}</Floating>
+            </DialogTrigger>
           </>
         )}
         <DialogTrigger>

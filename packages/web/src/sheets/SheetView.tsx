@@ -9,17 +9,20 @@ import { Button } from '../kit/controls.tsx';
 import { Empty, Work, WorkHead } from '../kit/panel/panels.tsx';
 import { Drawing } from './Drawing.tsx';
 import { Board, Stage, Waiting } from './stage.tsx';
+import { useProposal } from './useProposal.ts';
 import { lockedAsIn, planFor, useScene } from './useScene.ts';
 
 /** One sheet: the drawing, and below it the rows behind it. */
 export function SheetView({ sheet }: { sheet: Sheet }): ReactNode {
   const { view, commit } = useProject();
   const [previewed, setPreviewed] = useState<Network | null>(null);
+  const proposing = useProposal(view.network);
   const shown = useDeferredValue(useShown());
-  const network = previewed ?? shown;
+  const network = previewed ?? proposing.network ?? shown;
   const current = network.get('sheet', sheet.id) ?? sheet;
   const plan = planFor(network, current);
-  const { scene: drawn, pending, failed } = useScene(plan);
+  const drawnAs = useScene(plan, current, network === shown);
+  const { scene: drawn, pending, failed } = drawnAs;
   const scene = useMemo(() => drawn && lockedAsIn(drawn, plan), [drawn, plan]);
   const { go } = useWhereabouts();
   if (plan.tooMany !== null)
@@ -61,8 +64,8 @@ export function SheetView({ sheet }: { sheet: Sheet }): ReactNode {
         sheet={current}
         plan={plan}
         scene={scene}
-        pending={pending}
-        failed={failed}
+        drawn={drawnAs}
+        proposing={proposing}
         previewed={previewed}
         onPreview={setPreviewed}
       />

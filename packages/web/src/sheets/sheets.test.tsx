@@ -51,9 +51,11 @@ function Bench({ chosen = [], of = quay }: { chosen?: readonly string[]; of?: Sh
     <>
       <ChosenTools
         sheet={sheet}
+        containers={scene.containers}
         plates={picked}
         markIds={[]}
         acts={acts}
+        onTidy={() => undefined}
         onDelete={() => setAsking(true)}
         onGroup={() => undefined}
         onJoin={null}
@@ -66,7 +68,7 @@ function Bench({ chosen = [], of = quay }: { chosen?: readonly string[]; of?: Sh
       {asking && (
         <DeleteAsk sheet={sheet} plates={picked} markIds={[]} acts={acts} onClose={() => setAsking(false)} />
       )}
-      <Tray sheet={sheet} plan={plan} scene={scene} />
+      <Tray sheet={sheet} plan={plan} scene={scene} acts={acts} />
       <DataStrip scene={scene} />
     </>
   );

@@ -1,6 +1,6 @@
 import { derivedBy, type Network, type Sheet } from '@visograph/core/model';
-import { planOf, type DrawingPlan, type Scene } from '@visograph/core/sheets';
-import { useEffect, useState } from 'react';
+import { planOf, type DrawingPlan, type Point, type Scene } from '@visograph/core/sheets';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import type { DrawReply, DrawRequest } from './drawWorker.ts';
 
 type Answer = (reply: DrawReply) => void;
@@ -13,9 +13,14 @@ interface Kept {
 /** A drawing of more links takes so long to be led with care that it is given up when it is not wanted any more. */
 const longAbove = 30;
 
+/** Where plates stood before. */
+type Held = ReadonlyMap<string, Point>;
+const nowhere: Held = new Map();
+
 interface Wanted {
   id: number;
   plan: DrawingPlan;
+  held: Held;
   answer: Answer;
   /** Drawn before it is asked for. */
   ahead: boolean;
@@ -29,7 +34,7 @@ class Drawing {
   private worker: Worker | null = null;
   private next = 0;
   private busy: Wanted | null = null;
-  private waiting: { plan: DrawingPlan; answer: Answer } | null = null;
+  private waiting: { plan: DrawingPlan; held: Held; answer: Answer } | null = null;
   private readonly scenes = new WeakMap<DrawingPlan, Kept>();
 
   /** Starts the worker before there is anything to draw. */
@@ -43,10 +48,16 @@ class Drawing {
 
   /** Draws what will probably be opened next; dropped when something else is asked for. */
   ahead(plan: DrawingPlan): void {
-    if (this.busy === null && !this.scenes.has(plan)) this.send(plan, () => {}, true);
+    if (this.busy === null && !this.scenes.has(plan)) this.send(plan, nowhere, () => {}, true);
   }
 
-  draw(plan: DrawingPlan, answer: Answer): void {
+  /** Draws a plan once more, without what it was held to. */
+  forget(plan: DrawingPlan): void {
+    this.scenes.delete(plan);
+    if (this.busy?.plan === plan) this.giveUp();
+  }
+
+  draw(plan: DrawingPlan, held: Held, answer: Answer): void {
     const kept = this.kept(plan);
     if (kept !== null) answer({ id: this.next++, ...kept });
     if (kept?.draft === false) return;
@@ -56,8 +67,8 @@ class Drawing {
     }
     const { busy } = this;
     if (busy !== null && (busy.ahead || busy.plan.graph.links.length > longAbove)) this.giveUp();
-    if (this.busy === null) this.send(plan, answer, false);
-    else this.waiting = { plan, answer };
+    if (this.busy === null) this.send(plan, held, answer, false);
+    else this.waiting = { plan, held, answer };
   }
 
   private giveUp(): void {
@@ -67,11 +78,11 @@ class Drawing {
     this.waiting = null;
   }
 
-  private send(plan: DrawingPlan, answer: Answer, ahead: boolean): void {
+  private send(plan: DrawingPlan, held: Held, answer: Answer, ahead: boolean): void {
     const worker = (this.worker ??= this.start());
     const id = this.next++;
-    this.busy = { id, plan, answer, ahead };
-    worker.postMessage({ id, plan } satisfies DrawRequest);
+    this.busy = { id, plan, held, answer, ahead };
+    worker.postMessage({ id, plan, held } satisfies DrawRequest);
   }
 
   private start(): Worker {
@@ -92,7 +103,7 @@ class Drawing {
     const { busy, waiting } = this;
     this.busy = null;
     this.waiting = null;
-    if (waiting !== null) this.draw(waiting.plan, waiting.answer);
+    if (waiting !== null) this.draw(waiting.plan, waiting.held, waiting.answer);
     busy.answer(reply);
   }
 }
@@ -118,6 +129,9 @@ export interface Drawn {
   scene: Scene | null;
   pending: boolean;
   failed: string | null;
+  /** Its plates stand where they stood before something changed: laid out afresh they would stand otherwise. */
+  held: boolean;
+  afresh: () => void;
 }
 
 /** The scene with the plates locked that the plan locks: it may be a scene of an earlier plan. */
@@ -128,25 +142,81 @@ export function lockedAsIn(scene: Scene, plan: DrawingPlan): Scene {
   return { ...scene, plates: scene.plates.map((plate) => ({ ...plate, locked: isLocked(plate.id) })) };
 }
 
-/** The scene of a plan, made in a worker. */
-export function useScene(plan: DrawingPlan): Drawn {
-  const [drawn, setDrawn] = useState<Omit<Drawn, 'pending'> & { of: DrawingPlan | null }>(() => {
-    const kept = drawing.kept(plan);
-    return { scene: kept?.scene ?? null, failed: null, of: kept?.draft === false ? plan : null };
+const sameNodes = (one: DrawingPlan, other: DrawingPlan): boolean => {
+  const ids = new Set(one.graph.nodes.map(({ id }) => id));
+  return ids.size === other.graph.nodes.length && other.graph.nodes.every(({ id }) => ids.has(id));
+};
+
+/** The last drawing there was. */
+interface Before {
+  plan: DrawingPlan;
+  sheet: Sheet;
+  scene: Scene;
+}
+
+/**
+ * Where the plates of a drawing stood that nobody arranged, for the next one to keep its order: while the network
+ * changes, and while the sheet is only told to show more or less of the same plates. A sheet that is read another way
+ * is drawn anew.
+ */
+export function heldFrom(before: Before | null, plan: DrawingPlan, sheet: Sheet): ReadonlyMap<string, Point> {
+  if (
+    before === null ||
+    before.plan.sheetId !== plan.sheetId ||
+    before.plan.arranged ||
+    plan.arranged ||
+    (before.sheet !== sheet && !sameNodes(before.plan, plan))
+  )
+    return nowhere;
+  return new Map(before.scene.plates.map(({ id, box: { x, y } }) => [id, { x, y }]));
+}
+
+/** Whether a drawing stands where it stood: its plates that were there before have not moved. */
+const standsAs = ({ plates }: Scene, held: Held): boolean =>
+  held.size > 0 &&
+  plates.every(({ id, box }) => {
+    const at = held.get(id);
+    return at === undefined || (at.x === box.x && at.y === box.y);
   });
+
+/**
+ * The scene of a plan, made in a worker.
+ *
+ * @param keeps whether plates stay where they stand as others come and go
+ */
+export function useScene(plan: DrawingPlan, sheet: Sheet, keeps: boolean): Drawn {
+  const [drawn, setDrawn] = useState<Pick<Drawn, 'scene' | 'failed' | 'held'> & { of: DrawingPlan | null }>(
+    () => {
+      const kept = drawing.kept(plan);
+      return {
+        scene: kept?.scene ?? null,
+        failed: null,
+        held: false,
+        of: kept?.draft === false ? plan : null,
+      };
+    },
+  );
+  const before = useRef<Before | null>(null);
+  const [afreshFrom, setAfreshFrom] = useState<DrawingPlan | null>(null);
+  const fresh = afreshFrom === plan;
   useEffect(() => {
     let wanted = true;
-    drawing.draw(plan, (reply) => {
+    const held = keeps && !fresh ? heldFrom(before.current, plan, sheet) : nowhere;
+    if (fresh) drawing.forget(plan);
+    drawing.draw(plan, held, (reply) => {
       if (!wanted) return;
-      setDrawn((before) =>
-        'scene' in reply
-          ? { scene: reply.scene, failed: null, of: reply.draft ? null : plan }
-          : { ...before, failed: reply.failed, of: plan },
-      );
+      if (!('scene' in reply)) {
+        setDrawn((last) => ({ ...last, failed: reply.failed, of: plan }));
+        return;
+      }
+      const { scene, draft } = reply;
+      before.current = { plan, sheet, scene };
+      setDrawn({ scene, failed: null, held: standsAs(scene, held), of: draft ? null : plan });
     });
     return () => {
       wanted = false;
     };
-  }, [plan]);
-  return { ...drawn, pending: drawn.of !== plan };
+  }, [plan, sheet, keeps, fresh]);
+  const afresh = useCallback(() => setAfreshFrom(plan), [plan]);
+  return { ...drawn, afresh, pending: drawn.of !== plan };
 }

@@ -12,6 +12,7 @@ import { standIn } from '@visograph/core/racks';
 import {
   addMark,
   align,
+  bringBack,
   changeMark,
   collapsePlace,
   copyMarks,
@@ -28,9 +29,9 @@ import {
   sameSize,
   scatter,
   setItems,
+  snap,
   setLink,
   straighten,
-  tidySheet,
   type Alignment,
   type Box,
   type CopiedOnSheet,
@@ -65,9 +66,10 @@ export interface SheetActs {
     plates: readonly Plate[],
     markIds: readonly string[],
   ) => void;
-  tidy: (plates: readonly Plate[] | null) => void;
   lock: (plates: readonly Plate[], markIds: readonly string[], locked: boolean) => void;
   leave: (plates: readonly Plate[]) => void;
+  /** Puts devices back that were left out. */
+  bringBack: (deviceIds: readonly string[]) => void;
   collapse: (placeId: string, collapsed: boolean) => void;
   rename: (plate: Plate, name: string) => void;
   slide: (link: SceneLink, label: SlidLabel, by: Point) => void;
@@ -115,6 +117,17 @@ export function useSheetActs(sheet: Sheet, plan: DrawingPlan, scene: Scene | nul
       }
       return result;
     };
+    /** The same while all plates stay where they stand. */
+    const still = (tried: Attempt): Attempt =>
+      tried.ok
+        ? {
+            ok: true,
+            set: {
+              ...tried.set,
+              changes: [...placeOnSheet(network, sheet, positions(new Map())).changes, ...tried.set.changes],
+            },
+          }
+        : tried;
     /** Devices that are not placed yet and were let go over a container: they stand in its rack or place from then on. */
     const landed = (moved: ReadonlyMap<string, Point>): Attempt | null => {
       const places = new Map<string, Device[]>();
@@ -215,14 +228,6 @@ export function useSheetActs(sheet: Sheet, plan: DrawingPlan, scene: Scene | nul
           'Arranged',
         );
       },
-      tidy: (chosen) =>
-        void commit(
-          tidySheet(
-            network,
-            sheet,
-            chosen === null ? null : new Set(chosen.flatMap((plate) => plate.subjects)),
-          ),
-        ),
       lock: (chosen, markIds, locked) => {
         const set = setItems(
           network,
@@ -245,9 +250,18 @@ export function useSheetActs(sheet: Sheet, plan: DrawingPlan, scene: Scene | nul
             network,
             sheet,
             chosen.flatMap((plate) => plate.subjects),
+            positions(new Map()),
           ),
         ),
-      collapse: (placeId, collapsed) => void commit(collapsePlace(network, sheet, placeId, collapsed)),
+      bringBack: (ids) => void commit(bringBack(network, sheet, ids, positions(new Map()))),
+      collapse: (placeId, collapsed) => {
+        const box = scene?.containers.find(({ id }) => id === placeId)?.box;
+        const at =
+          !collapsed || box === undefined
+            ? {}
+            : { at: { x: snap(box.x + box.width / 2 - 64), y: snap(box.y + box.height / 2 - 32) } };
+        commit(collapsePlace(network, sheet, placeId, collapsed, { standing: positions(new Map()), ...at }));
+      },
       rename: (plate, name) => {
         const device = network.get('device', plate.deviceIds[0] ?? null);
         if (device !== null) commit(editRow(network, 'device', device, { name }));
@@ -328,9 +342,9 @@ export function useSheetActs(sheet: Sheet, plan: DrawingPlan, scene: Scene | nul
         const devices = chosen
           .flatMap((plate) => plate.deviceIds)
           .flatMap((id) => network.get('device', id) ?? []);
-        attempt(gather(sheet, devices));
+        attempt(still(gather(sheet, devices)));
       },
-      scatter: (plate) => void attempt(scatter(sheet, plate.id, plate.deviceIds)),
+      scatter: (plate) => void attempt(still(scatter(sheet, plate.id, plate.deviceIds))),
     };
   }, [network, sheet, plan, scene, send, sync]);
 }

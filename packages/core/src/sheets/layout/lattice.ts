@@ -9,8 +9,8 @@ export const snap = (value: number): number => round(value / grid) * grid + 0;
 export const up = (value: number): number => ceil(value / grid) * grid;
 
 /** Room around what a container holds, and for its title. */
-export const padding = 24;
-export const titleHeight = 24;
+export const padding = 16;
+export const titleHeight = 40;
 
 export interface Size {
   width: number;

@@ -20,17 +20,16 @@ const veryManyPlates = 1000;
 /** What is tried: different searches find different pictures, and how they read is seen only when they are drawn. */
 type Try = Pick<Frame, 'fit' | 'folding'> & { seed: number };
 const tries: readonly Try[] = [
-  { fit: 40, folding: 1.2, seed: 1 },
-  { fit: 60, folding: 1.6, seed: 1 },
-  { fit: 60, folding: 1.6, seed: 2 },
-  { fit: 40, folding: 0.9, seed: 1 },
+  { fit: 60, folding: 1.2, seed: 4 },
+  { fit: 60, folding: 1.6, seed: 4 },
+  { fit: 40, folding: 0.9, seed: 3 },
 ];
 /** For a sheet of few plates there is time for more. */
 const moreTries: readonly Try[] = [
   ...tries,
-  { fit: 40, folding: 1.6, seed: 1 },
+  { fit: 40, folding: 1.2, seed: 1 },
   { fit: 40, folding: 1.6, seed: 4 },
-  { fit: 60, folding: 1.2, seed: 2 },
+  { fit: 60, folding: 1.6, seed: 2 },
   { fit: 60, folding: 0.9, seed: 1 },
 ];
 const veryFewPlates = 20;

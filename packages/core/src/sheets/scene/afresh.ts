@@ -3,7 +3,7 @@ import { grid, padding, snap, titleHeight } from '../layout/lattice.ts';
 import { arrangements } from '../layout/placement.ts';
 import type { TextMeasure } from '../layout/textMeasure.ts';
 import type { DrawingPlan } from './drawingPlan.ts';
-import { boxAround, overlap, type Box, type Point, type Scene } from './scene.ts';
+import { boxAround, overlap, type Box, type Plate, type Point } from './scene.ts';
 import { measuresOf, settingOf, type Setting } from './setting.ts';
 
 const { abs, max, min } = Math;
@@ -34,21 +34,39 @@ export function partOf(graph: SheetGraph, ids: ReadonlySet<string>): SheetGraph 
   };
 }
 
-/** How far links from some plates to others are, along both axes, in sheet units. */
-function reach(
+type Segment = readonly [Point, Point];
+const turn = (a: Point, b: Point, c: Point): number =>
+  Math.sign((b.x - a.x) * (c.y - a.y) - (b.y - a.y) * (c.x - a.x));
+const cross = ([a, b]: Segment, [c, d]: Segment): boolean =>
+  turn(a, b, c) * turn(a, b, d) < 0 && turn(c, d, a) * turn(c, d, b) < 0;
+/** What one crossing weighs against links that are longer, in sheet units. */
+const crossingWorth = 240;
+/** Links of more than this are not crossed with each other. */
+const mostCrossed = 400;
+
+/** How badly a block stands to all others: crossings of its links as straight lines, and how far they lead out. */
+function strain(
   { links }: SheetGraph,
   block: ReadonlyMap<string, Box>,
   others: ReadonlyMap<string, Box>,
 ): number {
-  const middle = ({ x, width }: Box): number => x + width / 2;
-  let sum = 0;
+  const middle = ({ x, y, width, height }: Box): Point => ({ x: x + width / 2, y: y + height / 2 });
+  let length = 0;
+  const segments: Segment[] = [];
   for (const { a, b } of links) {
-    const own = block.get(a) ?? block.get(b);
-    const other = others.get(a) ?? others.get(b);
-    if (own !== undefined && other !== undefined)
-      sum += abs(middle(own) - middle(other)) + abs(own.y - other.y);
+    if (!block.has(a) && !block.has(b)) continue;
+    const [from, to] = [block.get(a) ?? others.get(a), block.get(b) ?? others.get(b)];
+    if (from === undefined || to === undefined) continue;
+    const [p, q] = [middle(from), middle(to)];
+    segments.push([p, q]);
+    length += abs(p.x - q.x) + abs(p.y - q.y);
   }
-  return sum;
+  if (segments.length > mostCrossed) return length;
+  const crossings = segments.reduce(
+    (sum, one, at) => sum + segments.slice(at + 1).filter((other) => cross(one, other)).length,
+    0,
+  );
+  return length + crossingWorth * crossings;
 }
 
 const moved = (boxes: ReadonlyMap<string, Box>, { x, y }: Point): Map<string, Box> =>
@@ -124,7 +142,7 @@ export function blockAfresh(
   });
   const others = new Map([...standing].filter(([id]) => !ids.has(id)));
   const [plain, turned] = [there, mirrored(there)];
-  const best = reach(plan.graph, turned, others) < reach(plan.graph, plain, others) ? turned : plain;
+  const best = strain(plan.graph, turned, others) < strain(plan.graph, plain, others) ? turned : plain;
   // Whole places come with their outlines.
   const whole = part.containers.filter(({ id }) =>
     plan.graph.nodes.every((node) => node.containerId !== id || ids.has(node.id)),
@@ -150,7 +168,7 @@ export function blockAfresh(
  */
 export function tidyPositions(
   plan: DrawingPlan,
-  scene: Pick<Scene, 'plates'>,
+  scene: { plates: readonly Plate[] },
   ids: ReadonlySet<string>,
   measure: TextMeasure,
 ): Map<string, Point> {

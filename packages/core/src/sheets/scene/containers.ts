@@ -59,11 +59,19 @@ export function containersOf(
   return [...all.filter((one) => one.parentId === null), ...all.filter((one) => one.parentId !== null)];
 }
 
-/** What the titles of containers cover, for links to keep off. */
+/** How large titles are in a drawing looked at from afar, in sheet units; where there is no room they are cut. */
+const titleFromAfar = 18;
+const titleInset = 12;
+
+/** What the titles of containers cover, also from afar, for links to keep off. */
 export const titleBoxes = (containers: readonly Container[], measure: TextMeasure): Box[] =>
-  containers.map(({ box, title }) => ({
-    x: box.x,
-    y: box.y,
-    width: titleWidth(title, measure) - 8,
-    height: 22,
-  }));
+  containers.map(({ box, title }) => {
+    const last = title.split(' › ').at(-1) ?? title;
+    const afar = titleInset + measure(last, 'textStrong', titleFromAfar);
+    return {
+      x: box.x,
+      y: box.y,
+      width: Math.max(titleWidth(title, measure) - 8, Math.min(box.width, afar)),
+      height: 28,
+    };
+  });

@@ -41,6 +41,7 @@ import type { Stamping } from '../draw/useStamp.ts';
 import { GuideLines, PulledLine } from './SheetLines.tsx';
 import {
   Acts,
+  containerNodeId,
   detailAt,
   labelsAt,
   markIdOf,
@@ -53,6 +54,7 @@ import { useBundles, type Bundles } from './acts/useBundles.ts';
 import { useDragging } from './acts/useDragging.ts';
 import { useFollowing } from './acts/useFollowing.ts';
 import { useLongPress } from './acts/useLongPress.ts';
+import { movementMs, useMovement } from './acts/useMovement.ts';
 import { useMounted } from './acts/useMounted.ts';
 import { useNudges } from './acts/useNudges.ts';
 import { useSheetNodes } from './acts/useSheetNodes.ts';
@@ -69,6 +71,23 @@ const Canvas = styled.div`
     outline: 2px solid ${({ theme }) => theme.accent};
     outline-offset: 3px;
     border-radius: 3px;
+  }
+  &[data-moving] .react-flow__node {
+    transition: transform ${movementMs}ms ease-out;
+  }
+  &[data-moving] .react-flow__node.dragging {
+    transition: none;
+  }
+  &[data-moving] .sheet-links {
+    animation: lead ${movementMs}ms ease-in;
+  }
+  @keyframes lead {
+    from {
+      opacity: 0.2;
+    }
+    to {
+      opacity: 1;
+    }
   }
   .react-flow__node-container,
   .react-flow__node.enclosure {
@@ -175,6 +194,7 @@ export function SheetCanvas(props: Props): ReactNode {
   );
   const held = canEdit && moved.size === 0 ? props.heldLink : null;
   const mounted = useMounted(nodes, scene.plates.length);
+  const moving = useMovement(scene, dragging);
   const peers = usePeers(sheetId);
   const tell = useTelling(sheetId, chosenIds);
   const pulling = usePulling(scene, lines.letGo);
@@ -225,7 +245,11 @@ export function SheetCanvas(props: Props): ReactNode {
     chooseBundle(null);
     const plate = plateById.get(id);
     const markId = markIdOf(id);
-    if (plate !== undefined) props.onPickPlate(plate);
+    const place = scene.containers.find((container) => containerNodeId(container.id) === id);
+    if (place !== undefined) {
+      const inside = new Set(place.plateIds);
+      setNodes((before) => before.map((node) => ({ ...node, selected: inside.has(node.id) })));
+    } else if (plate !== undefined) props.onPickPlate(plate);
     else if (markId !== null) props.onPickMark(markId);
   };
   const openNode = (node: SheetNode, clientY: number): void => {
@@ -280,6 +304,7 @@ export function SheetCanvas(props: Props): ReactNode {
           pick(target.dataset['id'] ?? '');
       }}
       data-sheet
+      data-moving={moving || undefined}
       data-stamping={stamping.stamp !== null || undefined}
       onPointerMove={({ clientX, clientY }) => {
         const at = { x: clientX, y: clientY };

@@ -1,7 +1,7 @@
 import { styled } from 'styled-components';
 
 /** What lines are drawn on, in sheet units; only their strokes take the pointer. */
-export const LineLayer = styled.svg`
+export const LineLayer = styled.svg.attrs({ className: 'sheet-links' })`
   position: absolute;
   top: 0;
   left: 0;

@@ -21,7 +21,7 @@ export const labelsAt = (zoom: number, projection: Sheet['projection']): boolean
   zoom >= (projection === 'cabling' ? labelsFrom : factsFrom);
 
 /** A zoom at most as large, of few different ones, so that not everything is drawn anew with every turn of a wheel. */
-export const steppedZoom = (zoom: number): number => 2 ** (Math.floor(Math.log2(zoom) * 4) / 4);
+export const steppedZoom = (zoom: number): number => 2 ** (Math.floor(Math.log2(zoom) * 6) / 6);
 
 /** The plate whose name is being edited; text that was typed before its field was there. */
 export interface Renaming {

@@ -1,5 +1,5 @@
 import { hasChoice, nameField, type Sheet } from '@visograph/core/model';
-import { groupOnSheet, type Plate } from '@visograph/core/sheets';
+import { groupOnSheet, type Container, type Plate } from '@visograph/core/sheets';
 import type { ReactNode } from 'react';
 import { DialogTrigger, MenuItem, MenuTrigger, Button as AriaButton, Dialog } from 'react-aria-components';
 import { styled } from 'styled-components';
@@ -66,11 +66,25 @@ function GroupAsk({ onName }: { onName: (name: string) => void }): ReactNode {
   );
 }
 
+/** The outermost place that holds these plates and no others. */
+function wholeOf(containers: readonly Container[], plates: readonly Plate[]): Container | null {
+  const ids = new Set(plates.map(({ id }) => id));
+  return (
+    containers.find(
+      ({ form, plateIds }) =>
+        form === 'place' && plateIds.length === ids.size && plateIds.every((id) => ids.has(id)),
+    ) ?? null
+  );
+}
+
 interface Props {
   sheet: Sheet;
+  containers: readonly Container[];
   plates: readonly Plate[];
   markIds: readonly string[];
   acts: SheetActs;
+  /** Lays the chosen plates out afresh. */
+  onTidy: () => void;
   onDelete: () => void;
   /** Chooses all members of a group. */
   onGroup: (members: readonly string[]) => void;
@@ -90,9 +104,11 @@ interface Props {
 /** What can be done with what is chosen on the sheet, over the drawing so that nothing below moves. */
 export function ChosenTools({
   sheet,
+  containers,
   plates,
   markIds,
   acts,
+  onTidy,
   onDelete,
   onGroup,
   onApart,
@@ -122,6 +138,11 @@ export function ChosenTools({
   const group = sheet.groups.find((one) => one.members.includes(first));
   const place =
     count === 1 && only?.form === 'place' && hasChoice(sheet.projection, 'closedPlaces') ? only : null;
+  /** The place of which all plates are chosen, and nothing else. */
+  const whole =
+    hasChoice(sheet.projection, 'closedPlaces') && plates.length > 1 && markIds.length === 0
+      ? wholeOf(containers, plates)
+      : null;
   return (
     <ToolLine role="group" aria-label="Chosen on the sheet">
       <span>
@@ -165,10 +186,13 @@ export function ChosenTools({
       )}
       {fold !== null && <Button onPress={() => acts.scatter(fold)}>One by one</Button>}
       {alike && <Button onPress={() => acts.gather(plates)}>As one plate</Button>}
+      {whole !== null && (
+        <Button onPress={() => acts.collapse(whole.id, true)}>{`${whole.title} as one plate`}</Button>
+      )}
       {place !== null && (
         <Button onPress={() => acts.collapse(place.subjects[0] ?? '', false)}>Open up</Button>
       )}
-      {plates.length > 0 && <Button onPress={() => acts.tidy(plates)}>Tidy</Button>}
+      {plates.length > 0 && <Button onPress={onTidy}>Tidy</Button>}
       <Button onPress={() => acts.lock(plates, markIds, !locked)}>{locked ? 'Unlock' : 'Lock'}</Button>
       {count > 1 && (
         <DialogTrigger>

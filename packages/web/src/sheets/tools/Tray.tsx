@@ -1,9 +1,10 @@
 import { type Sheet } from '@visograph/core/model';
-import { bringBack, placeOnSheet, type DrawingPlan, type Scene } from '@visograph/core/sheets';
+import { placeOnSheet, type DrawingPlan, type Scene } from '@visograph/core/sheets';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../../data/project.tsx';
 import { Button } from '../../kit/controls.tsx';
+import type { SheetActs } from '../useSheetActs.ts';
 import { RoleMark } from '../../kit/panel/panels.tsx';
 
 const Frame = styled.section`
@@ -43,7 +44,17 @@ const Frame = styled.section`
 `;
 
 /** Devices of the scope that are not on the sheet: new ones that wait to be placed, and those left out by hand. */
-export function Tray({ sheet, plan, scene }: { sheet: Sheet; plan: DrawingPlan; scene: Scene }): ReactNode {
+export function Tray({
+  sheet,
+  plan,
+  scene,
+  acts,
+}: {
+  sheet: Sheet;
+  plan: DrawingPlan;
+  scene: Scene;
+  acts: Pick<SheetActs, 'bringBack'>;
+}): ReactNode {
   const { view, commit, canEdit } = useProject();
   const { network } = view;
   if (plan.waiting.length + plan.away.length === 0) return null;
@@ -82,9 +93,7 @@ export function Tray({ sheet, plan, scene }: { sheet: Sheet; plan: DrawingPlan; 
               <li key={id}>
                 <RoleMark role={role} />
                 <span>{name}</span>
-                {canEdit && (
-                  <Button onPress={() => void commit(bringBack(network, sheet, [id]))}>Put back</Button>
-                )}
+                {canEdit && <Button onPress={() => acts.bringBack([id])}>Put back</Button>}
               </li>
             ))}
           </ul>

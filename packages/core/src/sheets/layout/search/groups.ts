@@ -141,7 +141,7 @@ export function measureRows(around: Surroundings, group: Group): void {
     const down = spans.filter(({ from, to }) => from === at && to > at && to < count);
     // The text of a subnet stands along its link; the name of a circuit lies across it, upright between sites.
     const named = down.some(({ medium }) => medium === 'circuit') ? (places ? 112 : 40) : 0;
-    const forNames = down.some(({ told }) => told) ? 104 : named;
+    const forNames = down.some(({ told }) => told) ? 32 : named;
     y +=
       row.tall +
       (at === count - 1
