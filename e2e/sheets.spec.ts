@@ -115,8 +115,13 @@ test('plates are aligned, undone, locked and tidied; others stay where they are'
   const [at, was] = [await box(one), await apart()];
   await drag(page, { x: at.x + 40, y: at.y + 8 }, { x: at.x + 140, y: at.y + 60 });
   expect(await apart()).toBe(was);
-  await page.getByRole('button', { name: 'Tidy', exact: true }).last().click();
+  await page.getByRole('button', { name: 'Tidy', exact: true }).first().click();
+  await page.getByRole('dialog', { name: 'Tidy' }).getByRole('button', { name: 'The whole sheet' }).click();
+  const proposed = page.getByRole('group', { name: 'Proposed arrangement' });
+  await expect(proposed).toContainText('All laid out afresh');
+  await proposed.getByRole('button', { name: /^Take over/ }).click();
   await settled(page);
+  await expect(proposed).toHaveCount(0);
   await page.reload();
   await settled(page);
   await expect(plate(page, 'kq-fw-1')).toBeVisible();

@@ -43,11 +43,18 @@ test('a place is dragged by its title with all that it holds, and laid out afres
   await expect
     .poll(async () => (await plate(page, 'KQ-Z1').boundingBox())?.x ?? 0)
     .toBeGreaterThan(before.x + 30);
-  await page.getByRole('button', { name: 'Tidy' }).click();
+  const tidy = async () => {
+    await page.getByRole('button', { name: 'Tidy', exact: true }).first().click();
+    return page.getByRole('dialog', { name: 'Tidy' }).getByRole('button', { name: 'The whole sheet' });
+  };
+  await (await tidy()).click();
+  await page.getByRole('button', { name: /^Take over/ }).click();
   await expect
     .poll(async () => Math.round((await plate(page, 'KQ-Z1').boundingBox())?.x ?? 0))
     .toBe(Math.round(before.x));
-  await expect(page.getByRole('button', { name: 'Tidy' })).toBeDisabled();
+  await saved(page);
+  await page.mouse.click(box.x - 40, box.y + 60);
+  await expect(await tidy()).toBeDisabled();
 });
 
 test('deleting a device says in numbers what goes with it; one undo brings all back', async ({ page }) => {
