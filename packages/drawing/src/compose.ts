@@ -64,13 +64,19 @@ function keyInCorner(scene: Scene, taken: readonly Box[]): { columns: number; at
 
 /**
  * A diagram with its key and title block, and the room that takes: where the drawing leaves a corner free they stand
- * there, else in a strip below it.
+ * there, else in a strip below it. `beside` are the boxes of both.
  */
-export function composed(scene: Scene, tokens: Tokens): { box: Box; children: ReactElement[] } {
+export function composed(
+  scene: Scene,
+  tokens: Tokens,
+): { box: Box; children: ReactElement[]; beside: Box[] } {
   const { key, titleBlock: block, box: drawn } = scene;
   const children: ReactElement[] = [createElement(Diagram, { key: 'scene', scene, tokens })];
-  const put = (name: string, at: Point, child: ReactElement): void =>
-    void children.push(createElement('g', { key: name, transform: `translate(${at.x} ${at.y})` }, child));
+  const beside: Box[] = [];
+  const put = (name: string, at: Point, size: Size, child: ReactElement): void => {
+    children.push(createElement('g', { key: name, transform: `translate(${at.x} ${at.y})` }, child));
+    beside.push({ ...at, ...size });
+  };
   const taken = covered(scene);
   const blockSize = block === null ? null : { width: titleBlockWidth(block), height: titleBlockHeight };
   const blockAt = blockSize === null ? null : freeCorner(scene, taken, blockSize);
@@ -84,11 +90,12 @@ export function composed(scene: Scene, tokens: Tokens): { box: Box; children: Re
     const room = drawn.width - (stripBlock === null ? 0 : stripBlock.width + margin);
     const columns = Math.max(1, Math.min(key.length, Math.floor(room / keySize(key).width)));
     const size = keySize(key, columns);
-    put('key', { x: drawn.x, y: below }, createElement(KeyShape, { entries: key, tokens, columns }));
+    put('key', { x: drawn.x, y: below }, size, createElement(KeyShape, { entries: key, tokens, columns }));
     foot = size.height + margin;
     width = Math.max(width, size.width + (stripBlock === null ? 0 : stripBlock.width + margin));
   } else if (inCorner !== null) {
-    put('key', inCorner.at, createElement(KeyShape, { entries: key, tokens, columns: inCorner.columns }));
+    const { at, columns } = inCorner;
+    put('key', at, keySize(key, columns), createElement(KeyShape, { entries: key, tokens, columns }));
   }
   if (stripBlock !== null) {
     width = Math.max(width, stripBlock.width);
@@ -99,7 +106,7 @@ export function composed(scene: Scene, tokens: Tokens): { box: Box; children: Re
       x: drawn.x + width - blockSize.width,
       y: drawn.y + drawn.height + foot - blockSize.height,
     };
-    put('block', blockAt ?? strip, createElement(TitleBlockShape, { block, tokens }));
+    put('block', blockAt ?? strip, blockSize, createElement(TitleBlockShape, { block, tokens }));
   }
   const box = {
     x: drawn.x - margin,
@@ -107,8 +114,11 @@ export function composed(scene: Scene, tokens: Tokens): { box: Box; children: Re
     width: width + 2 * margin,
     height: drawn.height + foot + 2 * margin,
   };
-  return { box, children };
+  return { box, children, beside };
 }
+
+/** Where the key and the title block of a diagram stand, in sheet units. */
+export const besideDiagram = (scene: Scene): Box[] => composed(scene, paper).beside;
 
 /** The room a diagram takes with its key and title block, in sheet units: what falls on paper. */
 export const diagramBox = (scene: Scene): Box => composed(scene, paper).box;

@@ -10,5 +10,5 @@ export * from './RackFrame.tsx';
 export * from './Cables.tsx';
 export * from './Elevation.tsx';
 export * from './shade.ts';
-export { diagramBox } from './compose.ts';
+export { besideDiagram, diagramBox } from './compose.ts';
 export * from './Ties.tsx';

@@ -157,6 +157,8 @@ export function Drawing({
         onShowOpen={setShowOpen}
         frames={frames}
         onFrames={setFrames}
+        arranged={arranged}
+        onKeep={held ? tidying.keep : null}
         tidy={
           <TidyPanel
             sheet={sheet}

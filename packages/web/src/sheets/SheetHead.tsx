@@ -41,6 +41,8 @@ interface Props {
   onShowOpen: (open: boolean) => void;
   frames: boolean;
   onFrames: (shown: boolean) => void;
+  arranged: boolean;
+  onKeep: (() => void) | null;
   /** The ways to lay it out afresh. */
   tidy: ReactNode;
 }
@@ -60,6 +62,8 @@ export function SheetHead({
   onShowOpen,
   frames,
   onFrames,
+  arranged,
+  onKeep,
   tidy,
 }: Props): ReactNode {
   const { view, canEdit } = useProject();
@@ -126,7 +130,14 @@ export function SheetHead({
         <DialogTrigger>
           <Tool icon={Printer} word="Print" />
           <Floating>
-            <PrintPanel sheet={sheet} scene={scene} framesShown={frames} onFrames={onFrames} />
+            <PrintPanel
+              sheet={sheet}
+              scene={scene}
+              framesShown={frames}
+              onFrames={onFrames}
+              arranged={arranged}
+              onKeep={onKeep}
+            />
           </Floating>
         </DialogTrigger>
         <Tool

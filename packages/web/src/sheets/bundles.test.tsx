@@ -93,16 +93,30 @@ test('the sheet says how links of one purpose are drawn', async () => {
 });
 
 test('paper on which it cannot be read is told, and what helps is done', async () => {
+  const kept: string[] = [];
   function Printed(): ReactNode {
     const { network } = useProject().view;
     const sheet = network.get('sheet', quay.id) ?? quay;
     const plan = planFor(network, sheet);
     const scene = useMemo(() => sceneOf(plan, { measure: measureText, quick: true }), [plan]);
-    return <PrintPanel sheet={sheet} scene={scene} framesShown={false} onFrames={() => undefined} />;
+    return (
+      <PrintPanel
+        sheet={sheet}
+        scene={scene}
+        framesShown={false}
+        onFrames={() => undefined}
+        arranged={plan.arranged}
+        onKeep={() => kept.push(sheet.name)}
+      />
+    );
   }
   const held = await show(<Printed />, { network: demo, at: `sheets/${quay.id}` });
   const hint = await screen.findByText(/^The smallest text would be [\d.]+ pt; 6 pt can be read\.$/);
   pressNamed(/^On A\d$/, hint.parentElement ?? undefined);
   await waitFor(() => expect(['A2', 'A1', 'A0']).toContain(held.network().get('sheet', quay.id)?.page.size));
   await waitFor(() => expect(screen.queryByText(/^The smallest text/)).toBeNull());
+  press(screen.getByRole('checkbox', { name: 'Lay the sheet out for this paper' }));
+  await waitFor(() => expect(held.network().get('sheet', quay.id)?.page.composed).toBe(true));
+  pressNamed('Keep them as they stand');
+  expect(kept).toEqual([quay.name]);
 });

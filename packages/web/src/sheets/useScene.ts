@@ -163,6 +163,7 @@ export function heldFrom(before: Before | null, plan: DrawingPlan, sheet: Sheet)
   if (
     before === null ||
     before.plan.sheetId !== plan.sheetId ||
+    before.plan.aspect !== plan.aspect ||
     before.plan.arranged ||
     plan.arranged ||
     (before.sheet !== sheet && !sameNodes(before.plan, plan))

@@ -8,6 +8,7 @@ import type { Manners } from '../graph/manners.ts';
 import type { DrawingPlan, PlateWish } from '../scene/drawingPlan.ts';
 import { mediumNames } from '../graph/medium.ts';
 import { keptOn } from '../graph/reading.ts';
+import { aspectOf } from '../scene/pages.ts';
 import type { KeyEntry } from '../scene/scene.ts';
 import type { ShadeKey } from '../graph/shading.ts';
 import type { SheetGraph } from '../graph/sheetGraph.ts';
@@ -134,6 +135,7 @@ export function planOf(network: Network, sheet: Sheet, { today, stamp }: PlanOpt
       ),
     },
     straight: sheet.reading.straight,
+    aspect: aspectOf(sheet.page),
     arranged: [...kept.items.values()].some((item) => item.x !== null),
     key: sheet.show.includes('key') ? keyOf(graph, keyed, colours, sheet.colourBy) : [],
     keyShown: sheet.show.includes('key'),

@@ -125,7 +125,7 @@ export function blockAfresh(
   if (part.nodes.length === 0) return new Map();
   const before = part.nodes.flatMap(({ id }) => standing.get(id) ?? []);
   const ground = boxAround(before);
-  const shape = before.length < 2 ? 1.85 : ground.width / max(1, ground.height);
+  const shape = before.length < 2 ? plan.aspect : ground.width / max(1, ground.height);
   const aspect = min(mostStretched, max(1 / mostStretched, shape));
   const [at] = arrangements(part, bands, measuresOf(setting), lineOf, aspect);
   const laid = new Map(

@@ -37,6 +37,8 @@ export interface DrawingPlan {
   /** How bundles are drawn, and those that a person wants otherwise: by subject of the hub and purpose. */
   bundles: { drawn: BundleManner; own: ReadonlyMap<string, BundleManner> };
   straight: boolean;
+  /** Width to height of what the sheet is laid out for: a window, or its paper. */
+  aspect: number;
   /** Something on the sheet was placed by hand: then nothing else moves by itself. */
   arranged: boolean;
   key: KeyEntry[];

@@ -1,6 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import { plainPage, type Page } from '../../model/kinds/drawings/sheet.ts';
-import { legibilityOf, pagesOf } from './pages.ts';
+import { gallery } from '../../testing/testGallery.ts';
+import { planOf } from '../projection/plan.ts';
+import { aspectOf, legibilityOf, pagesOf, windowAspect } from './pages.ts';
+import { sceneOf } from './sceneOf.ts';
 
 const drawn = (width: number, height: number) => ({ x: 0, y: 0, width, height });
 const a4: Page = { ...plainPage, size: 'A4' };
@@ -31,5 +34,26 @@ describe('whether what is printed can be read', () => {
   test('of American paper an American size is proposed; where none is large enough, none', () => {
     expect(legibilityOf(drawn(1900, 1100), { ...a4, size: 'Letter' }).paper).toBe('Tabloid');
     expect(legibilityOf(drawn(60_000, 40_000), a4).paper).toBeNull();
+  });
+});
+
+describe('what a sheet is laid out for', () => {
+  test('a window unless its paper is asked for; paper as it lies (ISO 216: root of two)', () => {
+    expect(aspectOf(a4)).toBe(windowAspect);
+    expect(aspectOf({ ...a4, composed: true })).toBeCloseTo(Math.SQRT2, 2);
+    expect(aspectOf({ ...a4, composed: true, landscape: false })).toBeCloseTo(1 / Math.SQRT2, 2);
+    expect(aspectOf({ ...a4, size: 'Letter', composed: true })).toBeCloseTo(11 / 8.5, 5);
+  });
+
+  test.each(['campus-60', 'campus-300'])('upright paper is filled better by a layout for it, %s', (name) => {
+    const made = gallery[name]?.();
+    if (made === undefined) throw new Error(name);
+    const measure = (text: string, _face: string, size: number): number => text.length * size * 0.6;
+    const zoomOn = (page: Page): number => {
+      const plan = planOf(made.network, { ...made.sheet, page }, { today: '2026-11-30' });
+      return pagesOf(sceneOf(plan, { measure, quick: true }).box, page).mmPerUnit;
+    };
+    const upright: Page = { ...plainPage, landscape: false };
+    expect(zoomOn({ ...upright, composed: true })).toBeGreaterThan(1.15 * zoomOn(upright));
   });
 });

@@ -58,6 +58,15 @@ export function legibilityOf(drawn: Box, page: Page): Legibility {
   };
 }
 
+/** Width to height of a window with nothing chosen: a class, so that resizing it does not draw anew. */
+export const windowAspect = 1.85;
+
+/** Width to height of what a sheet is laid out for: a window, or its paper as it lies (ISO 216: 1.41). */
+export function aspectOf({ composed = false, size, landscape }: Page): number {
+  const [short, long] = paperSizes[size];
+  return composed ? (landscape ? long / short : short / long) : windowAspect;
+}
+
 /** More pages than this are refused: nobody glues them together. */
 export const mostPages = 200;
 

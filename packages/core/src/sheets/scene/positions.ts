@@ -5,9 +5,6 @@ import { blockAfresh } from './afresh.ts';
 import { boxAround, overlap, type Box, type Point } from './scene.ts';
 import { measuresOf, type Setting } from './setting.ts';
 
-/** Width to height of a window with nothing chosen: a class, so that resizing does not draw anew. */
-const windowAspect = 1.85;
-
 /** Of so few of its plates that are left, a drawing is not the same any more. */
 const leastLeft = 0.5;
 
@@ -113,7 +110,7 @@ export function positionsOf(
   }
   if (kept.size === graph.nodes.length) return [kept];
   if (plan.arranged || (standing?.size ?? 0) > 0) return [positionsAround(setting, kept)];
-  const found = arrangements(graph, bands, measuresOf(setting), lineOf, windowAspect);
+  const found = arrangements(graph, bands, measuresOf(setting), lineOf, plan.aspect);
   for (const positions of found) for (const [id, at] of kept) positions.set(id, at);
   return found;
 }

@@ -15,7 +15,8 @@ const fewLinks = 40;
 const zoomWorth = 50;
 /** Larger than this nothing is gained. */
 const largeEnough = 0.7;
-const windowSize = { width: 1184, height: 640 };
+/** As large as a window of 1280 by 800 has room for a sheet, in square units of the screen. */
+const frameArea = 1184 * 640;
 
 /** Plates in their places, and the ways of links between them. */
 export interface Sketch extends Ground {
@@ -50,9 +51,10 @@ function sketchOf(setting: Setting, positions: ReadonlyMap<string, Point>, most?
 }
 
 /** How badly a sketch reads: crossings, and how small it has to be drawn. */
-function judged({ boxes, containers, routed }: Sketch): number {
+function judged({ plan }: Setting, { boxes, containers, routed }: Sketch): number {
   const { width, height } = boxAround([...boxes.values(), ...containers.map(({ box }) => box)], 24);
-  const zoom = Math.min(windowSize.width / Math.max(1, width), windowSize.height / Math.max(1, height));
+  const frame = { width: Math.sqrt(frameArea * plan.aspect), height: Math.sqrt(frameArea / plan.aspect) };
+  const zoom = Math.min(frame.width / Math.max(1, width), frame.height / Math.max(1, height));
   return (
     (routed.task === null ? 0 : crossingsOf(routed.task)) - zoomWorth * Math.log(Math.min(largeEnough, zoom))
   );
@@ -67,11 +69,11 @@ export function bestSketch(
   const [first, ...others] = positions;
   let best = sketchOf(setting, first ?? new Map<string, Point>(), most);
   if (most === 0) return best;
-  let least = others.length === 0 ? 0 : judged(best);
+  let least = others.length === 0 ? 0 : judged(setting, best);
   const drawn = setting.plan.graph.links.length <= fewLinks ? mostDrawnOfFew : mostDrawn;
   for (const other of others.slice(0, drawn - 1)) {
     const sketch = sketchOf(setting, other, most);
-    const cost = judged(sketch);
+    const cost = judged(setting, sketch);
     if (cost < least) [best, least] = [sketch, cost];
   }
   if (best.routed.task !== null) leadAgainOnce(best.routed.task);

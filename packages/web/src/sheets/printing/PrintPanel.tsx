@@ -61,10 +61,14 @@ interface Props {
   scene: Scene;
   framesShown: boolean;
   onFrames: (shown: boolean) => void;
+  /** Plates stand where somebody put them: the paper lays nothing out. */
+  arranged: boolean;
+  /** Keeps plates where they are seen; null where they are printed there anyway. */
+  onKeep: (() => void) | null;
 }
 
 /** Paper, and the files a sheet can be saved as. What is hidden on the sheet is not in them. */
-export function PrintPanel({ sheet, scene, framesShown, onFrames }: Props): ReactNode {
+export function PrintPanel({ sheet, scene, framesShown, onFrames, arranged, onKeep }: Props): ReactNode {
   const { project, commit, canEdit, moment, sync } = useProject();
   const [paper, setPaper] = useState<PaperPages | null>(null);
   const { page } = sheet;
@@ -163,6 +167,26 @@ export function PrintPanel({ sheet, scene, framesShown, onFrames }: Props): Reac
           />
         )}
       </Line>
+      <Tick
+        isSelected={page.composed === true}
+        isDisabled={!canEdit}
+        onChange={(composed) => set({ composed })}
+      >
+        Lay the sheet out for this paper
+      </Tick>
+      {page.composed === true && arranged && (
+        <Hint>Plates that were put somewhere stay there: Tidy lays them out for the paper.</Hint>
+      )}
+      {onKeep !== null && (
+        <Told role="status">
+          The plates stand where they stood before something changed. In print they are laid out afresh.
+          {canEdit && (
+            <Line>
+              <Button onPress={onKeep}>Keep them as they stand</Button>
+            </Line>
+          )}
+        </Told>
+      )}
       <Hint>
         {pages.frames.length === 1
           ? `One page, drawn at ${Math.round(pages.mmPerUnit * (96 / 25.4) * 100)} % of its size on the screen`

@@ -94,6 +94,8 @@ export const pageSchema = z.strictObject({
   fit: z.boolean(),
   /** Size on tiled paper of what is 100 % on the screen (96 units an inch). */
   scale: z.number().min(0.1, 'is below 0.1').max(4, 'is above 4'),
+  /** What is laid out is laid out for the shape of this paper, not for that of a window. */
+  composed: z.boolean().optional(),
 });
 export type Page = z.infer<typeof pageSchema>;
 export const plainPage: Page = { size: 'A3', landscape: true, marginMm: 10, fit: true, scale: 0.5 };
