@@ -14,13 +14,20 @@ const titleSize = 12;
 const leastTitlePx = 11;
 const largestTitle = 40;
 
+/** A name is set a little smaller before it is cut. */
+const leastShrunk = 0.88;
+
 /** All of a title, or only its last names: the place itself is what one looks for. */
-function titleThatFits(title: string, size: number, room: number): string {
+function titleThatFits(title: string, size: number, room: number): { text: string; size: number } {
   const parts = title.split(' › ');
-  const fitting = parts
-    .map((_, from) => parts.slice(from).join(' › '))
-    .find((text) => measureText(text, 'textStrong', size) <= room);
-  return fitting ?? fitText(parts.at(-1) ?? title, 'textStrong', size, room);
+  const fits = (text: string, at: number): boolean => measureText(text, 'textStrong', at) <= room;
+  const fitting = parts.map((_, from) => parts.slice(from).join(' › ')).find((text) => fits(text, size));
+  if (fitting !== undefined) return { text: fitting, size };
+  const last = parts.at(-1) ?? title;
+  const shrunk = size * Math.max(leastShrunk, room / measureText(last, 'textStrong', size));
+  return fits(last, shrunk)
+    ? { text: last, size: shrunk }
+    : { text: fitText(last, 'textStrong', size, room), size };
 }
 
 /** The outline of a place or rack with its title, which can be read at any zoom as far as it fits. */
@@ -34,7 +41,8 @@ export function ContainerShape({
   zoom?: number;
 }): ReactElement {
   const { width, height } = container.box;
-  const size = Math.min(largestTitle, Math.max(titleSize, leastTitlePx / zoom));
+  const wanted = Math.min(largestTitle, Math.max(titleSize, leastTitlePx / zoom));
+  const { text, size } = titleThatFits(container.title, wanted, width - 14);
   return (
     <g opacity={container.faded ? 0.4 : undefined}>
       <rect
@@ -46,14 +54,14 @@ export function ContainerShape({
         stroke={tokens.rule}
       />
       <text
-        x={12}
-        y={3 + 0.95 * size}
+        x={10}
+        y={3 + 0.95 * wanted}
         fontFamily={fonts.text}
         fontWeight={600}
         fontSize={size}
         fill={tokens.inkSoft}
       >
-        {titleThatFits(container.title, size, width - 14)}
+        {text}
       </text>
     </g>
   );

@@ -152,6 +152,8 @@ interface Before {
   plan: DrawingPlan;
   sheet: Sheet;
   scene: Scene;
+  /** For which its plates were laid out: an earlier one where they were held since. */
+  laidOutFor: DrawingPlan;
 }
 
 /**
@@ -159,7 +161,11 @@ interface Before {
  * changes, and while the sheet is only told to show more or less of the same plates. A sheet that is read another way
  * is drawn anew.
  */
-export function heldFrom(before: Before | null, plan: DrawingPlan, sheet: Sheet): ReadonlyMap<string, Point> {
+export function heldFrom(
+  before: Pick<Before, 'plan' | 'sheet' | 'scene'> | null,
+  plan: DrawingPlan,
+  sheet: Sheet,
+): ReadonlyMap<string, Point> {
   if (
     before === null ||
     before.plan.sheetId !== plan.sheetId ||
@@ -171,6 +177,18 @@ export function heldFrom(before: Before | null, plan: DrawingPlan, sheet: Sheet)
     return nowhere;
   return new Map(before.scene.plates.map(({ id, box: { x, y } }) => [id, { x, y }]));
 }
+
+const graphTexts = new WeakMap<DrawingPlan, string>();
+function graphText(plan: DrawingPlan): string {
+  const known = graphTexts.get(plan) ?? JSON.stringify([plan.graph, plan.bundles.drawn, plan.aspect]);
+  graphTexts.set(plan, known);
+  return known;
+}
+/** Of more plates than this it is not asked whether two plans read alike. */
+const mostRead = 1000;
+/** Whether two plans would be laid out alike: a change that the drawing does not show. */
+const readAlike = (one: DrawingPlan, other: DrawingPlan): boolean =>
+  one === other || (other.graph.nodes.length <= mostRead && graphText(one) === graphText(other));
 
 /** Whether a drawing stands where it stood: its plates that were there before have not moved. */
 const standsAs = ({ plates }: Scene, held: Held): boolean =>
@@ -202,7 +220,8 @@ export function useScene(plan: DrawingPlan, sheet: Sheet, keeps: boolean): Drawn
   const fresh = afreshFrom === plan;
   useEffect(() => {
     let wanted = true;
-    const held = keeps && !fresh ? heldFrom(before.current, plan, sheet) : nowhere;
+    const last = before.current;
+    const held = keeps && !fresh ? heldFrom(last, plan, sheet) : nowhere;
     if (fresh) drawing.forget(plan);
     drawing.draw(plan, held, (reply) => {
       if (!wanted) return;
@@ -211,8 +230,11 @@ export function useScene(plan: DrawingPlan, sheet: Sheet, keeps: boolean): Drawn
         return;
       }
       const { scene, draft } = reply;
-      before.current = { plan, sheet, scene };
-      setDrawn({ scene, failed: null, held: standsAs(scene, held), of: draft ? null : plan });
+      const stands = standsAs(scene, held);
+      const laidOutFor = stands ? (last?.laidOutFor ?? plan) : plan;
+      before.current = { plan, sheet, scene, laidOutFor };
+      const isHeld = stands && !readAlike(laidOutFor, plan);
+      setDrawn({ scene, failed: null, held: isHeld, of: draft ? null : plan });
     });
     return () => {
       wanted = false;

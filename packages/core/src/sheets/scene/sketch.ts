@@ -7,7 +7,7 @@ import { boxAround, type Box, type Container, type Point } from './scene.ts';
 import type { Setting } from './setting.ts';
 
 /** So many arrangements are drawn, to see which reads best. */
-const mostDrawn = 2;
+const mostDrawn = 3;
 /** Of a sheet of few links more are. */
 const mostDrawnOfFew = 6;
 const fewLinks = 40;
