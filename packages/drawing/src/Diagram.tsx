@@ -1,7 +1,7 @@
 import { roles } from '@visograph/core/model';
 import { type Container, type KeyEntry, type Scene, type TitleBlock } from '@visograph/core/sheets';
 import type { ReactElement } from 'react';
-import { BundleShape, LinkShape, MediumStroke, StubShape } from './Link.tsx';
+import { BundleShape, LinkShape, MediumStroke, StubShape, trunkWidth } from './Link.tsx';
 import { TieShapes } from './Ties.tsx';
 import { MarkShape } from './Marks.tsx';
 import { shadeColour } from './shade.ts';
@@ -109,6 +109,9 @@ export function KeyShape({
                 colour={tokens.ink}
                 paper={tokens.surface}
               />
+            )}
+            {entry.form === 'bundle' && (
+              <path d={`M12 ${y}H44`} stroke={tokens.ink} strokeWidth={trunkWidth} />
             )}
             {entry.role !== undefined && (
               <>

@@ -231,7 +231,7 @@ export function LinkShape({
   );
 }
 
-const trunkWidth = 4;
+export const trunkWidth = 4;
 /** The number of a bundle is told from this zoom on, so large in pixels of the screen; and what it tells in sum. */
 const farthestCount = 0.25;
 const countPx = 10;

@@ -1,9 +1,15 @@
 import { describe, expect, test } from '@jest/globals';
 import type { GraphLink, LinkSums } from '../graph/sheetGraph.ts';
+import { blankSheet, type Facet } from '../../model/kinds/drawings/sheet.ts';
+import { newId } from '../../model/values/ids.ts';
+import { star } from '../../testing/testGallery.ts';
 import type { Bundle } from '../layout/bundles.ts';
+import { planOf } from '../projection/plan.ts';
 import { drawingFigures } from '../../testing/testDrawing.ts';
 import { purposeText, sceneBundles } from './bundles.ts';
+import { withBundlesOpen } from './openBundles.ts';
 import type { Point, SceneLink } from './scene.ts';
+import { sceneOf } from './sceneOf.ts';
 
 const label = (text: string) => ({ text, turned: false, box: { x: 0, y: 0, width: 20, height: 14 } });
 const end = { side: 'bottom' as const, label: null, tie: null, blocked: false };
@@ -99,4 +105,27 @@ test('purposes as one says them', () => {
     'access points',
     'workstations',
   ]);
+});
+
+describe('the key', () => {
+  const network = star(5);
+  const formsOf = (hidden: readonly Facet[]): string[] => {
+    const show = blankSheet.show.filter((facet) => !hidden.includes(facet));
+    const sheet = { ...blankSheet, id: newId(), name: 'One', show };
+    const scene = sceneOf(planOf(network, sheet, { today: '2026-11-30' }), {
+      measure: (text, _face, size) => text.length * size * 0.6,
+    });
+    return [scene, withBundlesOpen(scene, () => true)].map(({ key }) =>
+      key.map(({ form }) => form).join(' '),
+    );
+  };
+
+  test('says what a line with a number is, after the kinds of links; not where all are opened', () => {
+    expect(formsOf([])).toEqual(['link bundle role role', 'link role role']);
+  });
+
+  test('says nothing of it where links are hidden, nor where it is hidden itself', () => {
+    expect(formsOf(['links'])).toEqual(['role role', 'role role']);
+    expect(formsOf(['key'])).toEqual(['', '']);
+  });
 });

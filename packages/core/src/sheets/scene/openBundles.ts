@@ -213,9 +213,11 @@ export function withBundlesOpen(scene: Scene, isOpen: (bundle: SceneBundle) => b
     for (const link of openedOnce(bundle, own)) byId.set(link.id, link);
   }
   const gone = new Set(open);
+  const bundles = scene.bundles.filter((bundle) => !gone.has(bundle));
   return {
     ...scene,
     links: scene.links.map((link) => byId.get(link.id) ?? link),
-    bundles: scene.bundles.filter((bundle) => !gone.has(bundle)),
+    bundles,
+    key: bundles.length > 0 ? scene.key : scene.key.filter(({ form }) => form !== 'bundle'),
   };
 }

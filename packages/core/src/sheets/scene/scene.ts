@@ -161,7 +161,7 @@ export interface SceneMark extends Manner {
 }
 
 export interface KeyEntry {
-  form: 'link' | 'role' | 'shade';
+  form: 'link' | 'bundle' | 'role' | 'shade';
   medium?: Medium;
   role?: Role;
   shade?: Shade;

@@ -12,7 +12,7 @@ import type { DrawingPlan } from './drawingPlan.ts';
 import { sceneMarks } from './marks.ts';
 import { plateOf } from './plates.ts';
 import { positionsOf } from './positions.ts';
-import { boxAround, type Point, type Scene } from './scene.ts';
+import { boxAround, type KeyEntry, type Point, type Scene } from './scene.ts';
 import { settingOf, type Setting } from './setting.ts';
 import { bestSketch, refine, type Sketch } from './sketch.ts';
 
@@ -30,6 +30,14 @@ export interface DrawOptions {
 
 /** More links than this are elbows in a draft. */
 const mostDrafted = 150;
+
+/** The key of what is drawn: where links of one purpose are one line, it says so after the kinds of links. */
+function keyOf({ key, keyShown, manners }: DrawingPlan, bundled: boolean): KeyEntry[] {
+  const links = manners.links === 'hidden' ? [] : key.filter(({ form }) => form === 'link');
+  const others = manners.devices === 'hidden' ? [] : key.filter(({ form }) => form !== 'link');
+  const bundle: KeyEntry = { form: 'bundle', text: 'links as one, × n' };
+  return [...links, ...(bundled && keyShown && manners.links !== 'hidden' ? [bundle] : []), ...others];
+}
 
 /** All that is drawn of a sketch. */
 function sceneOfSketch({ plan, measure }: Setting, sketch: Sketch, draft: boolean): Scene {
@@ -100,11 +108,7 @@ function sceneOfSketch({ plan, measure }: Setting, sketch: Sketch, draft: boolea
         ? []
         : stubs.map((stub) => ({ ...stub, label: stubTexts.get(stub.id) ?? null })),
     marks,
-    key: plan.key.filter(
-      (entry) =>
-        !(entry.form === 'link' && manners.links === 'hidden') &&
-        !(entry.form !== 'link' && manners.devices === 'hidden'),
-    ),
+    key: keyOf(plan, bundlesTold.length > 0),
     titleBlock: plan.titleBlock,
   };
 }

@@ -1,5 +1,5 @@
 import type { KeyEntry, Scene } from '@visograph/core/sheets';
-import { MediumStroke, shadeColour } from '@visograph/drawing';
+import { MediumStroke, shadeColour, trunkWidth } from '@visograph/drawing';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useWorkspace } from '../../data/workspace.tsx';
@@ -63,6 +63,11 @@ export function KeyLine({ entries, scene }: { entries: readonly KeyEntry[]; scen
                     colour={tokens.ink}
                     paper={tokens.ground}
                   />
+                </svg>
+              )}
+              {entry.form === 'bundle' && (
+                <svg width="26" height="10" aria-hidden="true">
+                  <path d="M0 5H26" stroke={tokens.ink} strokeWidth={trunkWidth} />
                 </svg>
               )}
               {entry.shade !== undefined && (
