@@ -22,7 +22,7 @@ export function SheetView({ sheet }: { sheet: Sheet }): ReactNode {
   const current = network.get('sheet', sheet.id) ?? sheet;
   const plan = planFor(network, current);
   const drawnAs = useScene(plan, current, network === shown);
-  const { scene: drawn, pending, failed } = drawnAs;
+  const { scene: drawn, failed } = drawnAs;
   const scene = useMemo(() => drawn && lockedAsIn(drawn, plan), [drawn, plan]);
   const { go } = useWhereabouts();
   if (plan.tooMany !== null)

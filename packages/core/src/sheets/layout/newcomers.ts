@@ -47,8 +47,12 @@ class Ground {
   /** The containers around a plate, the innermost first. */
   private around({ containerId }: GraphNode): string[] {
     const chain: string[] = [];
-    for (let id = containerId; id !== null && this.parents.has(id) && !chain.includes(id);)
-      (chain.push(id), (id = this.parents.get(id) ?? null));
+    for (
+      let id = containerId;
+      id !== null && this.parents.has(id) && !chain.includes(id);
+      id = this.parents.get(id) ?? null
+    )
+      chain.push(id);
     return chain;
   }
 
