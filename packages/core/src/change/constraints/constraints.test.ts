@@ -72,6 +72,10 @@ describe('what a port leads to', () => {
         'X:F9 passes through to Y:R1, which does not pass back to it. Make both name each other.',
       ],
     ]);
+    // Judged from the side that is changed too: one-sided, a run would not be the same from both of its ends.
+    expect(port(panel, 'X:F9', { leadsToId: null })).toEqual([
+      ['leadsToId', 'X:R9 passes through to X:F9, which would not pass back to it. Change both.'],
+    ]);
     expect(port(panel, 'X:F2', { leadsToStrand: 2 })).toEqual([
       ['leadsToId', 'X:F2 takes strands 2 to 3 of X:R1, which F1 uses as well. Give it strands of its own.'],
     ]);

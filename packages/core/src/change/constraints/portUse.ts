@@ -180,14 +180,25 @@ export function leadsToHolds(network: Network, port: Port): Problem[] {
     return [impossible('port', port, 'role', message)];
   }
   const fault = (message: string): Problem[] => [impossible('port', port, 'leadsToId', message)];
+  /** Of two that name each other, this one alone may be what is changed. */
+  const leftAlone = (): Problem[] => {
+    const other = network
+      .find('portsByLeadsTo', port.id)
+      .find(({ id, leadsToStrand }) => leadsToStrand === null && id !== port.leadsToId);
+    return other === undefined
+      ? []
+      : fault(
+          `${portTitle(network, other.id)} passes through to ${title}, which would not pass back to it. Change both.`,
+        );
+  };
   if (port.leadsToId === null) {
     return port.leadsToStrand === null
-      ? []
+      ? leftAlone()
       : fault(`${title} states a strand but no port that it passes through to. Name the common port.`);
   }
   const there = portTitle(network, port.leadsToId) || 'a port that is not there';
   if (port.leadsToStrand === null) {
-    if (partner?.leadsToId === port.id && partner.deviceId === port.deviceId) return [];
+    if (partner?.leadsToId === port.id && partner.deviceId === port.deviceId) return leftAlone();
     return fault(
       `${title} passes through to ${there}, which does not pass back to it. Make both name each other.`,
     );
