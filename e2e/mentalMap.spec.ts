@@ -53,6 +53,39 @@ const star = ['sw-1 srv-1', 'sw-1 srv-2', 'sw-1 srv-3', 'sw-1 ap-1', 'sw-1 rt-1'
 const without = (all: Record<string, string>, ...names: string[]): Record<string, string> =>
   Object.fromEntries(Object.entries(all).filter(([name]) => !names.includes(name)));
 
+// First: with projects of one's own, signing in leads to the list of them.
+test('a sheet is arranged like another: looked at, taken over, undone', async ({ page, application }) => {
+  await signIn(page, application);
+  const open = async (name: string): Promise<Record<string, string>> => {
+    await doLine(page, name);
+    await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
+    await drawn(page);
+    await expect(plate(page, 'kq-core-1')).toBeVisible();
+    await quiet(page);
+    return standing(page);
+  };
+  const other = await open('Kelder Quay · cabling');
+  const own = await open('Data room · cabling');
+  /** How far one plate stands from another. */
+  const apart = (all: Record<string, string>): number[] => {
+    const [x, y] = ['kq-core-1', 'kq-fw-1']
+      .map((name) => (all[name] ?? '').match(/-?[\d.]+/g) ?? [])
+      .map((one) => one.map(Number));
+    return [0, 1].map((at) => (x?.[at] ?? 0) - (y?.[at] ?? 0));
+  };
+  await (await tidy(page)).getByRole('button', { name: 'Like Kelder Quay · cabling' }).click();
+  await expect(proposed(page)).toContainText('26 plates arranged like Kelder Quay · cabling');
+  await expect(proposed(page)).toContainText('plates move');
+  await page.keyboard.press('Enter');
+  await saved(page);
+  await drawn(page);
+  await quiet(page);
+  expect(apart(await standing(page))).toEqual(apart(other));
+  await page.keyboard.press('Control+z');
+  await drawn(page);
+  await expect.poll(() => standing(page)).toEqual(own);
+});
+
 test('what somebody else adds and takes away moves nothing that is looked at; it is kept or laid out afresh', async ({
   page,
   browser,
@@ -199,38 +232,6 @@ test('Tidy on what is chosen and on all: looked at, given up by Escape, taken ov
   await expect(chosen(page).getByRole('button', { name: 'Unlock', exact: true })).toBeVisible();
   await chosen(page).getByRole('button', { name: 'Tidy' }).click();
   await expect(page.getByText('All of these are locked on this sheet. Unlock them first.')).toBeVisible();
-});
-
-test('a sheet is arranged like another: looked at, taken over, undone', async ({ page, application }) => {
-  await signIn(page, application);
-  const open = async (name: string): Promise<Record<string, string>> => {
-    await doLine(page, name);
-    await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
-    await drawn(page);
-    await expect(plate(page, 'kq-core-1')).toBeVisible();
-    await quiet(page);
-    return standing(page);
-  };
-  const other = await open('Kelder Quay · cabling');
-  const own = await open('Data room · cabling');
-  /** How far one plate stands from another. */
-  const apart = (all: Record<string, string>): number[] => {
-    const [x, y] = ['kq-core-1', 'kq-fw-1']
-      .map((name) => (all[name] ?? '').match(/-?[\d.]+/g) ?? [])
-      .map((one) => one.map(Number));
-    return [0, 1].map((at) => (x?.[at] ?? 0) - (y?.[at] ?? 0));
-  };
-  await (await tidy(page)).getByRole('button', { name: 'Like Kelder Quay · cabling' }).click();
-  await expect(proposed(page)).toContainText('26 plates arranged like Kelder Quay · cabling');
-  await expect(proposed(page)).toContainText('plates move');
-  await page.keyboard.press('Enter');
-  await saved(page);
-  await drawn(page);
-  await quiet(page);
-  expect(apart(await standing(page))).toEqual(apart(other));
-  await page.keyboard.press('Control+z');
-  await drawn(page);
-  await expect.poll(() => standing(page)).toEqual(own);
 });
 
 test('movement is drawn, and not where less of it is asked for', async ({ page, application }) => {

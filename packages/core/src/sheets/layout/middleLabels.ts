@@ -26,7 +26,7 @@ const piecesOf = (points: readonly Point[]): Box[] =>
 const lengthOf = ({ width, height: tall }: Box): number => max(width, tall);
 const isUpright = ({ width, height: tall }: Box): boolean => tall > width;
 /** Parts of the way along a piece at which a text is tried. */
-const shares = [0.5, 0.25, 0.75];
+const shares = [0.5, 0.25, 0.75, 0.1, 0.9, 0.375, 0.625];
 
 /** Where labels can still stand on a drawing: on no plate, no other label and no other line. */
 export class LabelRoom {
@@ -75,14 +75,23 @@ export class LabelRoom {
 
   private onLongest(pieces: Box[], text: string, own: (id: string) => boolean): SceneLabel | null {
     const long = ceil(this.measure(text, 'mono', labelSize)) + 6;
-    for (const piece of pieces.sort((x, y) => lengthOf(y) - lengthOf(x))) {
-      const upright = isUpright(piece);
-      const across = upright && lengthOf(piece) >= height + 16;
-      for (const turned of [...(across ? [false] : []), ...(lengthOf(piece) >= long + 8 ? [upright] : [])])
-        for (const share of shares) {
-          const label = this.labelOn(text, piece, turned, share);
-          if (this.free(label, own)) return label;
-        }
+    const longest = pieces.sort((x, y) => lengthOf(y) - lengthOf(x));
+    const on = (piece: Box, turned: boolean, least: number): SceneLabel | null => {
+      if (lengthOf(piece) < least) return null;
+      for (const share of shares) {
+        const label = this.labelOn(text, piece, turned, share);
+        if (this.free(label, own)) return label;
+      }
+      return null;
+    };
+    for (const piece of longest) {
+      const label = on(piece, false, isUpright(piece) ? height + 16 : long + 8);
+      if (label !== null) return label;
+    }
+    // Nowhere does it read from left to right.
+    for (const piece of longest) {
+      const label = isUpright(piece) ? on(piece, true, long + 8) : null;
+      if (label !== null) return label;
     }
     return null;
   }

@@ -1,6 +1,6 @@
 import { freeText, portRow, type RowPort } from '@visograph/core/cabling';
 import type { Device, Network } from '@visograph/core/model';
-import type { Box, Point, Side } from '@visograph/core/sheets';
+import { overlap, type Box, type Point, type Side } from '@visograph/core/sheets';
 import { useStore } from '@xyflow/react';
 import { useEffect, useMemo, useRef, useState, type PointerEvent, type ReactNode } from 'react';
 import { styled } from 'styled-components';
@@ -86,6 +86,9 @@ export const sideMiddle = (box: Box, side: Side): Point => ({
 
 /** What a row takes up beside its plate, in pixels: the ports and a line of words. */
 const rowPx = { high: 34, wide: 130 };
+/** One port of it with the room beside it. */
+const portPx = 13;
+const sides: readonly Side[] = ['bottom', 'top', 'right', 'left'];
 
 /** The side that was asked for, or the one across where the row would lie beyond the edge of the view. */
 export function withinView(
@@ -103,6 +106,42 @@ export function withinView(
   return side;
 }
 
+/** Where a row lies in pixels of the view. */
+function rowBox(
+  side: Side,
+  box: Box,
+  { x, y, zoom }: { x: number; y: number; zoom: number },
+  wide: number,
+): Box {
+  const middle = sideMiddle(box, side);
+  const at = { x: middle.x * zoom + x, y: middle.y * zoom + y };
+  if (side === 'top') return { x: at.x - wide / 2, y: at.y - rowPx.high, width: wide, height: rowPx.high };
+  if (side === 'bottom') return { x: at.x - wide / 2, y: at.y, width: wide, height: rowPx.high };
+  const left = side === 'left' ? at.x - rowPx.wide : at.x;
+  return { x: left, y: at.y - rowPx.high / 2, width: rowPx.wide, height: rowPx.high };
+}
+
+/** The side that was asked for, or else the first at which the row lies over no other plate; that one where there is none. */
+export function besideOthers(
+  side: Side,
+  box: Box,
+  others: readonly Box[],
+  view: { x: number; y: number; zoom: number },
+  wide: number,
+): Side {
+  const onView = others.map((other) => ({
+    x: other.x * view.zoom + view.x,
+    y: other.y * view.zoom + view.y,
+    width: other.width * view.zoom,
+    height: other.height * view.zoom,
+  }));
+  const isFree = (one: Side): boolean => {
+    const own = rowBox(one, box, view, wide);
+    return !onView.some((other) => overlap(own, other));
+  };
+  return [side, ...sides].find(isFree) ?? side;
+}
+
 interface Props {
   network: Network;
   /** Of its plate. */
@@ -110,6 +149,8 @@ interface Props {
   /** Null: a place, whose circuits end at whatever stands in it. */
   device: Device | null;
   box: Box;
+  /** The other plates, which it must not lie over. */
+  others: readonly Box[];
   side: Side;
   power: boolean;
   onPull: (event: PointerEvent, portId: string | null, at: Point) => void;
@@ -123,6 +164,7 @@ export function PortRow({
   name,
   device,
   box,
+  others,
   side: wished,
   power,
   onPull,
@@ -132,7 +174,6 @@ export function PortRow({
   const [x, y, zoom] = useStore((state) => state.transform);
   const height = useStore((state) => state.height);
   const width = useStore((state) => state.width);
-  const side = withinView(wished, box, { x, y, zoom }, { width, height });
   const [over, setOver] = useState<RowPort | null>(null);
   // A row that goes while the pointer is over it is told of no leaving.
   const left = useRef(onLeave);
@@ -145,6 +186,13 @@ export function PortRow({
     [network, device, power],
   );
   const shown = row.slice(0, mostShown);
+  const wide = Math.max(rowPx.wide, Math.min(mostAcross, shown.length) * portPx);
+  const side = withinView(
+    besideOthers(wished, box, others, { x, y, zoom }, wide),
+    box,
+    { x, y, zoom },
+    { width, height },
+  );
   const level = side === 'top' || side === 'bottom';
   const across = Math.min(level ? mostAcross : mostDown, Math.max(1, shown.length));
   const at = sideMiddle(box, side);

@@ -7,7 +7,7 @@ import { drawn, emptyProject } from '../../../../core/src/testing/testDrawn.ts';
 import { press, pressNamed, rowNamed, show, type, withSizes } from '../../testing/testScreen.tsx';
 import { beside } from './Afloat.tsx';
 import { Palette } from './Palette.tsx';
-import { facing, sideMiddle, withinView } from './PortRow.tsx';
+import { besideOthers, facing, sideMiddle, withinView } from './PortRow.tsx';
 import { TypedPanel } from './TypedPanel.tsx';
 import { noteUsed, usedLately } from './usedLately.ts';
 import { useFresh } from './useFresh.ts';
@@ -271,4 +271,22 @@ test('a new plate is as wide as its name or its model', () => {
   const narrow = newPlateSize(network, rowNamed(network, 'model', 'CM-1').id, null);
   expect(wide.width).toBeGreaterThan(narrow.width);
   expect(wide.width % 16).toBe(0);
+});
+
+test('a row of ports lies over no other plate: it changes sides, and stays where all are taken', () => {
+  const view = { x: 0, y: 0, zoom: 0.5 };
+  const own = { x: 400, y: 400, width: 160, height: 64 };
+  const right = { x: 580, y: 400, width: 160, height: 64 };
+  const below = { x: 400, y: 480, width: 160, height: 64 };
+  const above = { x: 400, y: 330, width: 160, height: 64 };
+  const left = { x: 220, y: 400, width: 160, height: 64 };
+  expect(besideOthers('right', own, [], view, 130)).toBe('right');
+  expect(besideOthers('right', own, [right], view, 130)).toBe('bottom');
+  expect(besideOthers('right', own, [right, below], view, 130)).toBe('top');
+  expect(besideOthers('bottom', own, [below, above, right], view, 130)).toBe('left');
+  expect(besideOthers('right', own, [right, below, above, left], view, 130)).toBe('right');
+  // A row of many ports is wider than its plate.
+  const aside = { x: 620, y: 480, width: 160, height: 64 };
+  expect(besideOthers('bottom', own, [aside], view, 130)).toBe('bottom');
+  expect(besideOthers('bottom', own, [aside], view, 320)).toBe('top');
 });

@@ -50,6 +50,7 @@ import {
   type Renaming,
   type SheetNode,
 } from './sheetNodes.tsx';
+import { isAdding, useAddTo } from './acts/useAddTo.ts';
 import { useBundles, type Bundles } from './acts/useBundles.ts';
 import { useDragging } from './acts/useDragging.ts';
 import { useFollowing } from './acts/useFollowing.ts';
@@ -122,6 +123,8 @@ export function lineAt({ box, lines }: Pick<Plate, 'box' | 'lines'>, y: number):
   const row = Math.floor(((y - box.y) / box.height) * (lines.length + 1));
   return row < 1 || lines.length === 0 ? null : Math.min(lines.length, row) - 1;
 }
+const othersThan = ({ plates }: Scene, own: Plate): Box[] =>
+  plates.flatMap(({ id, box }) => (id === own.id ? [] : [box]));
 /** A drawing of fewer plates is taken in without a map of it. */
 const leastForMap = 8;
 const stop = (event: SyntheticEvent): void => event.stopPropagation();
@@ -183,6 +186,7 @@ export function SheetCanvas(props: Props): ReactNode {
   const { moved, guides, onDrag, onDragStop } = useDragging(scene, groups, dragging, setNodes, onMoved);
   const nudges = useNudges(scene, groups, { nodes, setNodes }, dragging, onMoved);
   const live = useMemo(() => (moved.size === 0 ? scene : dragScene(scene, moved)), [scene, moved]);
+  const addTo = useAddTo(chosenIds, setNodes);
   const bundles = useBundles(live);
   const { shown } = bundles;
   const labels = useStore((state) => labelsAt(state.transform[2], props.projection));
@@ -304,6 +308,7 @@ export function SheetCanvas(props: Props): ReactNode {
           pick(target.dataset['id'] ?? '');
       }}
       data-sheet
+      onPointerDownCapture={addTo.press}
       data-moving={moving || undefined}
       data-stamping={stamping.stamp !== null || undefined}
       onPointerMove={({ clientX, clientY }) => {
@@ -351,7 +356,8 @@ export function SheetCanvas(props: Props): ReactNode {
             dragged[0] !== undefined && onDragStop(event, dragged[0], dragged)
           }
           onNodeClick={(event, node) => {
-            if (!event.shiftKey && !event.ctrlKey && !event.metaKey) pick(node.id);
+            if (isAdding(event)) addTo.click(node.id);
+            else pick(node.id);
           }}
           onNodeDoubleClick={(event, node) => openNode(node, event.clientY)}
           onPaneClick={() => {
@@ -396,6 +402,7 @@ export function SheetCanvas(props: Props): ReactNode {
               name={facingRow.row.plate.name}
               device={facingRow.row.device}
               box={facingRow.row.plate.box}
+              others={othersThan(scene, facingRow.row.plate)}
               side={facingRow.row.side}
               power={props.power}
               onEnter={facingRow.hold}

@@ -1,0 +1,36 @@
+import { useMemo, useRef, type Dispatch, type SetStateAction } from 'react';
+import type { SheetNode } from '../sheetNodes.tsx';
+
+interface Keys {
+  shiftKey: boolean;
+  ctrlKey: boolean;
+  metaKey: boolean;
+}
+/** Whether a press adds to what is chosen, or takes from it. */
+export const isAdding = ({ shiftKey, ctrlKey, metaKey }: Keys): boolean => shiftKey || ctrlKey || metaKey;
+
+/**
+ * Adds what is pressed with a key to what was chosen before, or takes it out. The surface knows of the key only when it
+ * has drawn anew: pressed sooner it would choose that one alone.
+ */
+export function useAddTo(
+  chosenIds: readonly string[],
+  setNodes: Dispatch<SetStateAction<SheetNode[]>>,
+): { press: (event: Keys) => void; click: (id: string) => void } {
+  const now = useRef(chosenIds);
+  now.current = chosenIds;
+  const before = useRef<readonly string[]>([]);
+  return useMemo(
+    () => ({
+      press: (event) => {
+        if (isAdding(event)) before.current = now.current;
+      },
+      click: (id) => {
+        const wanted = new Set(before.current);
+        if (!wanted.delete(id)) wanted.add(id);
+        setNodes((nodes) => nodes.map((node) => ({ ...node, selected: wanted.has(node.id) })));
+      },
+    }),
+    [setNodes],
+  );
+}
