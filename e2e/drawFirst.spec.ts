@@ -51,6 +51,9 @@ test('five routers, seven links, a /31 for each and router ids: to a drawn routi
   )) as unknown[];
   expect(rows).toHaveLength(7);
   await expect(plate(page, 'rt-5')).toContainText('lo0 10.255.0.5');
+  // Plates have grown by their numbers: the drawing comes to rest first.
+  await drawn(page);
+  await quiet(page);
   await plate(page, 'rt-5').click();
   await expect(record(page)).toContainText('rt-5');
   expect(hand.actions).toBeLessThanOrEqual(32);

@@ -33,6 +33,14 @@ const standing = (page: Page): Promise<Record<string, string>> =>
       ]),
     ),
   );
+/** Chooses plates one after another, as a person does who sees that one is chosen before pressing the next. */
+async function choosePlates(page: Page, ...names: string[]): Promise<void> {
+  for (const [at, name] of names.entries()) {
+    await quiet(page);
+    await plate(page, name).click(at === 0 ? {} : { modifiers: ['Control'] });
+    await expect(chosen(page)).toContainText(at === 0 ? name : `${at + 1} chosen`);
+  }
+}
 async function typed(page: Page, text: string): Promise<void> {
   await page.getByRole('button', { name: 'As text' }).click();
   await page.getByRole('textbox', { name: 'Topology, one link a line' }).fill(text);
@@ -143,9 +151,7 @@ test('folded and unfolded, left out and put back: all others stay, and one undo 
   await beginProject(page, application, 'Folding');
   await sheetOf(page, star);
   const before = await standing(page);
-  await plate(page, 'srv-1').click();
-  await plate(page, 'srv-2').click({ modifiers: ['Control'] });
-  await plate(page, 'srv-3').click({ modifiers: ['Control'] });
+  await choosePlates(page, 'srv-1', 'srv-2', 'srv-3');
   await chosen(page).getByRole('button', { name: 'As one plate' }).click();
   await drawn(page);
   await expect(plate(page, '3 servers')).toBeVisible();
@@ -211,9 +217,7 @@ test('Tidy on what is chosen and on all: looked at, given up by Escape, taken ov
   await expect.poll(() => standing(page)).toEqual(pushed);
 
   // Of what is chosen: all others stay.
-  await plate(page, 'srv-1').click();
-  await plate(page, 'srv-2').click({ modifiers: ['Control'] });
-  await plate(page, 'ap-1').click({ modifiers: ['Control'] });
+  await choosePlates(page, 'srv-1', 'srv-2', 'ap-1');
   await chosen(page).getByRole('button', { name: 'Tidy' }).click();
   await expect(proposed(page)).toContainText('3 plates laid out afresh');
   await expect(proposed(page)).toContainText('move');
@@ -227,7 +231,8 @@ test('Tidy on what is chosen and on all: looked at, given up by Escape, taken ov
   await expect.poll(() => standing(page)).toEqual(pushed);
 
   // What is locked is told, and stays.
-  await plate(page, 'srv-1').click();
+  await quiet(page);
+  await expect(chosen(page)).toContainText('3 chosen');
   await chosen(page).getByRole('button', { name: 'Lock', exact: true }).click();
   await expect(chosen(page).getByRole('button', { name: 'Unlock', exact: true })).toBeVisible();
   await chosen(page).getByRole('button', { name: 'Tidy' }).click();

@@ -282,3 +282,41 @@ describe('properties', () => {
     );
   });
 });
+
+describe('the id of a row', () => {
+  const network = smallRoom();
+  const device = deviceNamed(network, 'kq-core-1');
+  const renamed = (after: Record<string, unknown>) => [
+    {
+      op: 'update' as const,
+      kind: 'device' as const,
+      id: device.id,
+      before: { id: device.id, name: device.name },
+      after,
+    },
+  ];
+
+  test('is not changed by an update, to another one or to other letters; nothing else of the set is done', () => {
+    for (const id of [newId(), device.id.toUpperCase(), '', 7, null]) {
+      const applied = applyChanges(network, renamed({ id, name: 'kq-core-9' }));
+      expect(applied).toMatchObject({
+        ok: false,
+        problems: [
+          {
+            code: 'schema',
+            kind: 'device',
+            field: 'id',
+            message:
+              'device kq-core-1: the id of a row cannot be changed. Leave it out, or make a new device.',
+          },
+        ],
+      });
+    }
+    expect(network.get('device', device.id)?.name).toBe('kq-core-1');
+  });
+
+  test('may be named as it is', () => {
+    const applied = applyChanges(network, renamed({ id: device.id, name: 'kq-core-9' }));
+    expect(applied.ok && applied.network.get('device', device.id)?.name).toBe('kq-core-9');
+  });
+});

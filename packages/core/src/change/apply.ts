@@ -92,6 +92,12 @@ function applyUpdate<K extends Kind>(
     );
     return null;
   }
+  // What else refers to the row does so by its id: another one would leave it behind as a ghost.
+  if ('id' in change.after && change.after['id'] !== change.id) {
+    const message = `${titled(kind, row)}: the id of a row cannot be changed. Leave it out, or make a new ${kinds[kind].one}.`;
+    problems.push(problem('schema', kind, row, 'id', message));
+    return null;
+  }
   const current: Record<string, unknown> = { ...row };
   for (const field of Object.keys(change.after)) {
     const theirs = current[field];

@@ -361,6 +361,12 @@ export function SheetCanvas(props: Props): ReactNode {
           }}
           onNodeDoubleClick={(event, node) => openNode(node, event.clientY)}
           onPaneClick={() => {
+            // The drawing moved while a plate was pressed: the press is still that plate's.
+            const id = addTo.pressed();
+            if (id !== null && plateById.has(id)) {
+              setNodes((before) => before.map((node) => ({ ...node, selected: node.id === id })));
+              return pick(id);
+            }
             bundles.choose(null);
             props.onPickNothing();
           }}

@@ -16,15 +16,25 @@ export const isAdding = ({ shiftKey, ctrlKey, metaKey }: Keys): boolean => shift
 export function useAddTo(
   chosenIds: readonly string[],
   setNodes: Dispatch<SetStateAction<SheetNode[]>>,
-): { press: (event: Keys) => void; click: (id: string) => void } {
+): {
+  press: (event: Keys & { target: EventTarget }) => void;
+  click: (id: string) => void;
+  /** On which node the last press began. */
+  pressed: () => string | null;
+} {
   const now = useRef(chosenIds);
   now.current = chosenIds;
   const before = useRef<readonly string[]>([]);
+  const began = useRef<string | null>(null);
   return useMemo(
     () => ({
       press: (event) => {
         if (isAdding(event)) before.current = now.current;
+        const node =
+          event.target instanceof Element ? event.target.closest<HTMLElement>('.react-flow__node') : null;
+        began.current = node?.dataset['id'] ?? null;
       },
+      pressed: () => began.current,
       click: (id) => {
         const wanted = new Set(before.current);
         if (!wanted.delete(id)) wanted.add(id);
