@@ -13,7 +13,7 @@ import {
   section,
   test,
 } from './application.ts';
-import { Hand, models, panel } from './hand.ts';
+import { Hand, models, panel, typed } from './hand.ts';
 
 test.use({ file: 'drawmore' });
 
@@ -23,15 +23,6 @@ async function blankSheet(page: Page): Promise<Hand> {
   await page.getByRole('button', { name: 'Begin with a blank sheet' }).click();
   await expect(models(page).getByLabel('Find a role or model')).toBeFocused();
   return new Hand(page);
-}
-async function typed(page: Page, text: string): Promise<void> {
-  await page.getByRole('button', { name: 'As text' }).click();
-  await page.getByRole('textbox', { name: 'Topology, one link a line' }).fill(text);
-  await page.getByRole('button', { name: /^Take/ }).click();
-  await saved(page);
-  await page.keyboard.press('Escape');
-  await expect(page.getByRole('textbox', { name: 'Topology, one link a line' })).toHaveCount(0);
-  await quiet(page);
 }
 /** Presses a label of a link twice, by what it says. */
 async function pressLabel(page: Page, text: string): Promise<void> {

@@ -85,3 +85,14 @@ export class Hand {
 }
 
 export const panel = (page: Page) => page.getByRole('group', { name: 'The line just pulled' });
+
+/** Types a topology into the panel beside the sheet, takes it over and closes the panel. */
+export async function typed(page: Page, text: string): Promise<void> {
+  await page.getByRole('button', { name: 'As text' }).click();
+  await page.getByRole('textbox', { name: 'Topology, one link a line' }).fill(text);
+  await page.getByRole('button', { name: /^Take/ }).click();
+  await saved(page);
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('textbox', { name: 'Topology, one link a line' })).toHaveCount(0);
+  await quiet(page);
+}

@@ -13,6 +13,7 @@ import {
   signIn,
   test,
 } from './application.ts';
+import { typed } from './hand.ts';
 
 test.use({ file: 'mentalmap' });
 
@@ -40,14 +41,6 @@ async function choosePlates(page: Page, ...names: string[]): Promise<void> {
     await plate(page, name).click(at === 0 ? {} : { modifiers: ['Control'] });
     await expect(chosen(page)).toContainText(at === 0 ? name : `${at + 1} chosen`);
   }
-}
-async function typed(page: Page, text: string): Promise<void> {
-  await page.getByRole('button', { name: 'As text' }).click();
-  await page.getByRole('textbox', { name: 'Topology, one link a line' }).fill(text);
-  await page.getByRole('button', { name: /^Take/ }).click();
-  await saved(page);
-  await page.keyboard.press('Escape');
-  await expect(page.getByRole('textbox', { name: 'Topology, one link a line' })).toHaveCount(0);
 }
 async function sheetOf(page: Page, text: string): Promise<void> {
   await section(page, 'Sheets');

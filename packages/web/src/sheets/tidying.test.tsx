@@ -5,7 +5,7 @@ import type { Sheet } from '@visograph/core/model';
 import { addDevice } from '@visograph/core/racks';
 import { placeOnSheet, sceneOf, setItems, setSheet, type Plate, type Scene } from '@visograph/core/sheets';
 import { measureText } from '@visograph/drawing';
-import { useState, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
 import { DialogTrigger, Button as AriaButton } from 'react-aria-components';
 import { demoNetwork } from '../../../core/src/testing/testDemo.ts';
 import { useProject } from '../data/project.tsx';
@@ -74,11 +74,9 @@ function Tidied({
   commit: ReturnType<typeof useProject>['commit'];
 }): ReactNode {
   const tidying = useTidying(sheet, plan, scene, propose, drawn.afresh);
-  const [, drawAgain] = useState(0);
   return (
     <>
       <p>{drawn.pending ? 'drawing' : 'drawn'}</p>
-      <AriaButton onPress={() => drawAgain((count) => count + 1)}>Again</AriaButton>
       <DialogTrigger>
         <AriaButton>Open Tidy</AriaButton>
         <Floating>

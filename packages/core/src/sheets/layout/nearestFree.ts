@@ -6,6 +6,14 @@ export const handGap = 16;
 /** So far around the wish a free spot is sought, in steps of the lattice, before it is put below everything. */
 const mostSteps = 120;
 
+/** The spots of a ring around a middle that lie so far along its four sides. */
+export const fourOf = (ring: number, along: number): readonly (readonly [x: number, y: number])[] => [
+  [along, -ring],
+  [along, ring],
+  [-ring, along],
+  [ring, along],
+];
+
 /**
  * The spot on the lattice nearest to a wish at which a box lies on no other, with some room around it. Of spots
  * equally near the upper one is taken, then the left one; below everything where there is none around.
@@ -35,12 +43,7 @@ export function nearestFree(
     // Nothing further out can be nearer than the ring is wide.
     if (best !== null && ring > best.far) break;
     for (let along = -ring; along <= ring; along++)
-      for (const [x, y] of [
-        [along, -ring],
-        [along, ring],
-        [-ring, along],
-        [ring, along],
-      ] as const) {
+      for (const [x, y] of fourOf(ring, along)) {
         const at = { x: start.x + x * grid, y: start.y + y * grid };
         const far = Math.hypot(x, y);
         if (sooner(at, far) && free(at)) best = { at, far };

@@ -1,5 +1,6 @@
 import type { SheetGraph } from '../graph/sheetGraph.ts';
 import { grid, padding, snap, titleHeight } from '../layout/lattice.ts';
+import { fourOf } from '../layout/nearestFree.ts';
 import { arrangements } from '../layout/placement.ts';
 import type { TextMeasure } from '../layout/textMeasure.ts';
 import type { DrawingPlan } from './drawingPlan.ts';
@@ -95,12 +96,7 @@ function clear(block: readonly Box[], taken: readonly Box[]): Point {
   for (let ring = 0; ring <= mostSteps; ring++) {
     const found: Point[] = [];
     for (let along = -ring; along <= ring; along++)
-      for (const [x, y] of [
-        [along, -ring],
-        [along, ring],
-        [-ring, along],
-        [ring, along],
-      ] as const)
+      for (const [x, y] of fourOf(ring, along))
         if (free({ x: x * step, y: y * step })) found.push({ x: x * step, y: y * step });
     const [first] = found.sort((a, b) => abs(a.x) + abs(a.y) - abs(b.x) - abs(b.y) || a.y - b.y || a.x - b.x);
     if (first !== undefined) return first;

@@ -87,7 +87,7 @@ export function TidyPanel({ sheet, plan, scene, plates, tidying, arranged, held 
   return (
     <Panel aria-label="Tidy">
       {({ close }) => {
-        const first = (act: () => void) => (): void => {
+        const doAndClose = (act: () => void) => (): void => {
           act();
           close();
         };
@@ -96,11 +96,11 @@ export function TidyPanel({ sheet, plan, scene, plates, tidying, arranged, held 
           <>
             <h2>Lay out afresh</h2>
             <Line>
-              <Button isDisabled={!arranged && !held} onPress={first(tidying.all)}>
+              <Button isDisabled={!arranged && !held} onPress={doAndClose(tidying.all)}>
                 The whole sheet
               </Button>
               {plates.length > 0 && (
-                <Button onPress={first(() => tidying.some(plates))}>
+                <Button onPress={doAndClose(() => tidying.some(plates))}>
                   {plates.length === 1 ? (plates[0]?.name ?? '') : `The ${plates.length} chosen plates`}
                 </Button>
               )}
@@ -116,7 +116,7 @@ export function TidyPanel({ sheet, plan, scene, plates, tidying, arranged, held 
                 />
                 <Button
                   isDisabled={place === undefined}
-                  onPress={first(() =>
+                  onPress={doAndClose(() =>
                     tidying.some(
                       scene.plates.filter(({ id }) => place?.plateIds.includes(id) === true),
                       place?.title,
@@ -137,7 +137,7 @@ export function TidyPanel({ sheet, plan, scene, plates, tidying, arranged, held 
                   again, the sheet is laid out afresh unless this is kept.
                 </Hint>
                 <Line>
-                  <Button onPress={first(tidying.keep)}>Keep it as it stands</Button>
+                  <Button onPress={doAndClose(tidying.keep)}>Keep it as it stands</Button>
                 </Line>
               </>
             )}
@@ -151,7 +151,7 @@ export function TidyPanel({ sheet, plan, scene, plates, tidying, arranged, held 
                     <span title={other.name}>
                       {`${other.name} · ${Math.round(share * plan.graph.nodes.length)} of ${plan.graph.nodes.length} alike`}
                     </span>
-                    <Button aria-label={`Like ${other.name}`} onPress={first(() => tidying.like(other))}>
+                    <Button aria-label={`Like ${other.name}`} onPress={doAndClose(() => tidying.like(other))}>
                       Like this
                     </Button>
                   </li>
