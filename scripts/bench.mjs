@@ -6,8 +6,9 @@ import { ensureChromium, ensurePackages, root } from './install.mjs';
 ensurePackages();
 const { openCluster } = await import('./postgres.mjs');
 const { bundle } = await import('./run-ts.mjs');
-const { buildWeb } = await import('./build.mjs');
+const { buildServer, buildWeb, jobProcess } = await import('./build.mjs');
 const chromium = ensureChromium();
+await buildServer();
 await buildWeb();
 const all = [
   'bench',
@@ -31,6 +32,7 @@ const env = {
   ...process.env,
   CHROMIUM: chromium,
   NODE_ENV: 'production',
+  VISOGRAPH_JOB_PROCESS: jobProcess,
   VISOGRAPH_TEST_DATABASE: cluster.url('postgres'),
 };
 let status = 0;

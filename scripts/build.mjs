@@ -42,16 +42,15 @@ function isStale(part) {
 const done = (part) => writeFileSync(join(built(part), '.stamp'), '');
 
 export const serverEntry = join(built('server'), 'main.mjs');
+/** What the server starts for jobs; tests and benches, which run the sources, name it in their environment. */
+export const jobProcess = join(built('server'), 'jobProcess.mjs');
 export const webFolder = built('web');
 
 export async function buildServer() {
   if (!isStale('server')) return;
   const { bundle } = await import('./run-ts.mjs');
   await bundle(join(root, 'packages/server/src/main.ts'), serverEntry);
-  await bundle(
-    join(root, 'packages/server/src/sheets/printing/thread.ts'),
-    join(built('server'), 'printThread.mjs'),
-  );
+  await bundle(join(root, 'packages/server/src/jobs/jobProcess.ts'), jobProcess);
   done('server');
 }
 

@@ -7,7 +7,7 @@ import { ensureChromium, ensurePackages, root } from './install.mjs';
 ensurePackages();
 const chromium = ensureChromium();
 const { openCluster } = await import('./postgres.mjs');
-const { buildServer, buildWeb } = await import('./build.mjs');
+const { buildServer, buildWeb, jobProcess } = await import('./build.mjs');
 
 const results = join(root, '.visograph/test-results');
 rmSync(results, { recursive: true, force: true });
@@ -18,6 +18,7 @@ const env = {
   VISOGRAPH_TEST_DATABASE: cluster.url('postgres'),
   CHROMIUM: chromium,
   VISOGRAPH_RESULTS: results,
+  VISOGRAPH_JOB_PROCESS: jobProcess,
 };
 
 const tally = { passed: 0, failed: 0 };
@@ -68,8 +69,8 @@ try {
     '--outputFile',
     join(results, 'jest.json'),
   ];
-  countJest(await run('unit and integration tests', process.execPath, jest));
   await buildServer();
+  countJest(await run('unit and integration tests', process.execPath, jest));
   await buildWeb();
   countPlaywright(
     await run('the real interface', bin('playwright'), ['test', '--config', 'e2e/playwright.config.ts']),

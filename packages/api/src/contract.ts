@@ -7,6 +7,7 @@ import * as reply from './schemas.ts';
 
 const xlsx = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
 const megabyte = 1024 * 1024;
+export const usualLimit = 64 * 1024;
 
 const credentials = z.strictObject({
   email: z.string().min(1).max(200),
@@ -131,6 +132,7 @@ const model = {
   }),
   'POST /projects/:project/changes': endpoint({
     access: 'editor',
+    limit: 16 * megabyte,
     summary: 'Make changes together, or none; the id makes sending twice harmless',
     network: 'write',
     body: z.strictObject({
@@ -144,12 +146,14 @@ const model = {
   'POST /projects/:project/redo': step('Make it again'),
   'GET /projects/:project/exchange': endpoint({
     access: 'reader',
+    job: 'short',
     summary: 'The project as an exchange file',
     network: 'read',
     files: ['application/json'],
   }),
   'POST /projects/:project/exchange': endpoint({
     access: 'editor',
+    job: 'long',
     summary: 'Import an exchange file: created or updated by name, all or nothing',
     network: 'write',
     query: { preview: '1: tell what it comes to and write nothing' },
@@ -158,12 +162,14 @@ const model = {
   }),
   'GET /projects/:project/findings': endpoint({
     access: 'reader',
+    job: 'short',
     summary: 'What the checks find',
     network: 'read',
     answers: z.array(reply.finding),
   }),
   'GET /projects/:project/reports/:report': endpoint({
     access: 'reader',
+    job: 'short',
     summary: 'A schedule as JSON, CSV (RFC 4180) or a workbook (ISO/IEC 29500)',
     network: 'read',
     query: {
@@ -175,6 +181,7 @@ const model = {
   }),
   'GET /projects/:project/racks/:rack/svg': endpoint({
     access: 'reader',
+    job: 'short',
     summary: 'A rack elevation as SVG with its fonts inside, as on the screen',
     network: 'read',
     query: {
@@ -186,6 +193,7 @@ const model = {
   }),
   'POST /topology': endpoint({
     access: 'signedIn',
+    job: 'short',
     summary: 'Turns a network topology (RFC 8345, JSON) into an exchange file; writes nothing',
     query: { place: 'Where its nodes are to stand' },
     body: text(20 * megabyte),
@@ -193,6 +201,7 @@ const model = {
   }),
   'POST /projects/:project/spreadsheet': endpoint({
     access: 'editor',
+    job: 'short',
     summary:
       'The cells of an .xlsx or .csv file as text, for an import that is then previewed; writes nothing',
     body: bytes(5 * megabyte),
@@ -200,7 +209,8 @@ const model = {
   }),
   'POST /projects/:project/cable-list': endpoint({
     access: 'editor',
-    summary: 'Reads an .xlsx or .csv cable list and tells what each row comes to, with progress',
+    job: 'long',
+    summary: 'Reads an .xlsx or .csv cable list and tells what each row comes to',
     network: 'write',
     query: {
       columns: 'Overrules what the columns hold: {"aEnd":2}',
@@ -210,11 +220,13 @@ const model = {
       all: '1: only when all rows are good',
     },
     body: bytes(40 * megabyte),
-    lines: reply.cableListLine,
+    answers: reply.cableListResult,
   }),
   'POST /projects/:project/equipment-list': endpoint({
     access: 'editor',
-    summary: 'Reads an .xlsx or .csv equipment list and tells what each row comes to, with progress',
+    limit: 56 * megabyte,
+    job: 'long',
+    summary: 'Reads an .xlsx or .csv equipment list and tells what each row comes to',
     network: 'write',
     body: z.strictObject({
       file: z.string().describe('The file in base64 (RFC 4648)'),
@@ -222,7 +234,7 @@ const model = {
       write: z.boolean().describe('Make the good rows in one transaction'),
       all: z.boolean().describe('Only when all rows are good'),
     }),
-    lines: reply.equipmentListLine,
+    answers: reply.equipmentListResult,
   }),
 };
 
@@ -263,6 +275,7 @@ const sheets = {
   }),
   'GET /projects/:project/sheets/:sheet/svg': endpoint({
     access: 'reader',
+    job: 'short',
     summary: 'A sheet as SVG with its fonts inside',
     network: 'read',
     query: {
@@ -272,6 +285,7 @@ const sheets = {
   }),
   'GET /projects/:project/sheets/:sheet/png': endpoint({
     access: 'reader',
+    job: 'short',
     summary: 'A sheet as PNG',
     network: 'read',
     query: {
@@ -283,6 +297,7 @@ const sheets = {
   }),
   'GET /projects/:project/sheets/:sheet/pdf': endpoint({
     access: 'reader',
+    job: 'short',
     summary: 'A sheet as PDF on its paper',
     network: 'read',
     query: {
@@ -292,6 +307,7 @@ const sheets = {
   }),
   'GET /projects/:project/sheets/:sheet/pages': endpoint({
     access: 'reader',
+    job: 'short',
     summary: 'A sheet as one SVG for each page of its paper, for the printing of the browser',
     network: 'read',
     query: {
@@ -301,6 +317,7 @@ const sheets = {
   }),
   'POST /projects/:project/missing-glyphs': endpoint({
     access: 'reader',
+    job: 'short',
     summary: 'The texts of sheets with characters that no font here has: they would be printed as boxes',
     network: 'read',
     body: z.strictObject({ sheetIds }),
@@ -308,6 +325,7 @@ const sheets = {
   }),
   'POST /projects/:project/print': endpoint({
     access: 'reader',
+    job: 'short',
     summary: 'Several sheets in one PDF with a bookmark for each; page overrules the paper of all of them',
     network: 'read',
     body: print,
@@ -315,17 +333,42 @@ const sheets = {
   }),
   'POST /projects/:project/print-each': endpoint({
     access: 'reader',
-    summary: 'A PDF of each sheet, in lines with progress and the file as base64',
+    job: 'short',
+    summary: 'A PDF of each sheet, in one archive (ISO/IEC 21320-1)',
     network: 'read',
     body: print,
-    lines: reply.printedLine,
+    files: ['application/zip'],
   }),
   'GET /projects/:project/sheets/:sheet/graph': endpoint({
     access: 'reader',
+    job: 'short',
     summary: 'What a sheet shows as a graph',
     network: 'read',
     query: { format: 'graphml, dot or topology (RFC 8345); left out: graphml' },
     files: ['application/graphml+xml', 'text/vnd.graphviz', 'application/json'],
+  }),
+};
+
+const jobs = {
+  'GET /jobs': endpoint({
+    access: 'signedIn',
+    summary: "The person's own jobs of the last hour, newest first",
+    answers: z.array(reply.job),
+  }),
+  'GET /jobs/:job': endpoint({
+    access: 'signedIn',
+    summary: 'How far a job of the person has come',
+    answers: reply.job,
+  }),
+  'DELETE /jobs/:job': endpoint({
+    access: 'signedIn',
+    summary: 'Stop a job, or forget its result; refused while it is writing',
+  }),
+  'GET /jobs/:job/result': endpoint({
+    access: 'signedIn',
+    summary: 'What the call of a job answers, for an hour after it is done; its refusal where it failed',
+    answers: z.unknown(),
+    files: ['application/octet-stream'],
   }),
 };
 
@@ -338,9 +381,13 @@ const description = {
 };
 
 /** Every call there is, by its method and path below /api/v1: what it takes and what it answers. */
-export const contract = { ...accounts, ...model, ...plans, ...sheets, ...description } satisfies Record<
-  string,
-  Endpoint
->;
+export const contract = {
+  ...accounts,
+  ...model,
+  ...plans,
+  ...sheets,
+  ...jobs,
+  ...description,
+} satisfies Record<string, Endpoint>;
 export type Contract = typeof contract;
 export type Name = keyof Contract;

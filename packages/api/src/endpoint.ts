@@ -3,6 +3,10 @@ import type { z } from 'zod';
 /** Who may call: anybody, anybody signed in, or a member of the project with at least this role. */
 export type Access = 'public' | 'signedIn' | 'reader' | 'editor' | 'owner';
 
+/** What is done outside the web process, one piece of work a person at a time: what is over soon, and what takes long. */
+export const lanes = ['short', 'long'] as const;
+export type Lane = (typeof lanes)[number];
+
 /** A body that is no JSON: text, or bytes as they are, up to so many bytes. */
 export interface RawBody {
   readonly raw: 'text' | 'bytes';
@@ -21,12 +25,17 @@ export interface Endpoint {
   /** What else the query may say, in words. */
   readonly query?: { readonly [name: string]: string };
   readonly body?: z.ZodType | RawBody;
+  /** The most bytes that a body of JSON may have; left out: 64 kB. */
+  readonly limit?: number;
+  /**
+   * It is a job: a GET answers when it is done, any other call answers 202 with the job, whose result is then asked for
+   * (`Prefer: wait=30`, RFC 7240: it is waited for so many seconds first).
+   */
+  readonly job?: Lane;
   /** The reply as JSON; left out: none (204). */
   readonly answers?: z.ZodType;
   /** Media types of files that it answers with, in place of JSON or besides. */
   readonly files?: readonly string[];
-  /** The reply in lines of JSON (application/x-ndjson), each of this shape. */
-  readonly lines?: z.ZodType;
 }
 
 export const endpoint = <const E extends Endpoint>(definition: E): E => definition;

@@ -85,6 +85,22 @@ export const problemDocument = z.object({
   problems: z.array(z.union([problem, fileProblem])),
 });
 
+export const jobStates = ['waiting', 'running', 'writing', 'done', 'failed', 'cancelled'] as const;
+/** A piece of work outside the web process. */
+export const job = z.object({
+  id,
+  /** The call that it answers, as the contract names it. */
+  call: z.string(),
+  state: z.enum(jobStates),
+  done: z.int().min(0),
+  of: z.int().min(0),
+  /** Jobs that are taken before it; 0 once it runs. */
+  ahead: z.int().min(0),
+  madeAt: when,
+  /** Why it failed. */
+  refusal: problemDocument.nullable(),
+});
+
 const planConflict = problem.extend({
   revision,
   sentence: z.string(),
@@ -139,13 +155,7 @@ const listResult = z.object({
   rows: z.int(),
   written: z.boolean(),
 });
-/** How far the reading of a list has come. */
-const listProgress = z.object({ done: z.int(), of: z.int(), writing: z.boolean().optional() });
-/** How far the reading has come, then what it comes to. */
-export const cableListLine = z.union([
-  listProgress,
-  z.object({ result: listResult.extend({ columns: cableColumns }) }),
-]);
+export const cableListResult = listResult.extend({ columns: cableColumns });
 
 const equipmentColumns = z.object({
   fields: z.partialRecord(z.enum(equipmentFields), z.int().min(0).max(200)),
@@ -170,16 +180,11 @@ const unknownModel = z.object({
   role: z.enum(roleCodes),
   units: z.number().nullable(),
 }) satisfies z.ZodType<UnknownModel>;
-export const equipmentListLine = z.union([
-  listProgress,
-  z.object({
-    result: listResult.extend({
-      columns: equipmentColumns,
-      unknown: z.array(unknownModel),
-      withoutPort: z.int(),
-    }),
-  }),
-]);
+export const equipmentListResult = listResult.extend({
+  columns: equipmentColumns,
+  unknown: z.array(unknownModel),
+  withoutPort: z.int(),
+});
 
 export const printedPages = z.object({
   widthMm: z.number(),
@@ -187,8 +192,6 @@ export const printedPages = z.object({
   marginMm: z.number(),
   pages: z.array(z.string()),
 });
-/** One sheet of several as a file, in base64. */
-export const printedLine = z.object({ done: z.int(), of: z.int(), name: z.string(), data: z.string() });
 /** Texts with characters that no font here has, and the sheets on which they stand. */
 export const missingGlyphs = z.object({
   texts: z.array(

@@ -2,6 +2,7 @@ import type { z } from 'zod';
 import type { Contract, Name } from './contract.ts';
 import type { Endpoint, networkQuery, RawBody } from './endpoint.ts';
 import type { PathWish } from './path.ts';
+import type { job } from './schemas.ts';
 
 type Taken<B> = B extends RawBody
   ? B['raw'] extends 'text'
@@ -24,10 +25,12 @@ type Part<K extends Name, F extends keyof Endpoint> = Contract[K] extends { read
 /** What a caller sends, and what the server has of it once it is read. */
 export type BodyOf<K extends Name> = Given<Part<K, 'body'>>;
 export type ReadBody<K extends Name> = Taken<Part<K, 'body'>>;
-/** What the server answers as JSON; nothing where it answers with a file, lines or no content. */
+/** What the server answers as JSON; nothing where it answers with a file or no content. */
 export type Answer<K extends Name> = Part<K, 'answers'> extends z.ZodType<infer A> ? A : void;
-/** One line of an answer in lines. */
-export type Line<K extends Name> = Part<K, 'lines'> extends z.ZodType<infer A> ? A : never;
+/** The calls that are jobs, and those that are answered at once. */
+export type JobName = { [K in Name]: Contract[K] extends { readonly job: string } ? K : never }[Name];
+export type DirectName = Exclude<Name, JobName>;
+export type Job = z.infer<typeof job>;
 
 type NetworkQuery<K extends Name> =
   Part<K, 'network'> extends infer N extends keyof typeof networkQuery

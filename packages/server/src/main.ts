@@ -23,6 +23,7 @@ try {
     signInTries: Number(process.env['VISOGRAPH_SIGNIN_TRIES'] ?? 10),
     prepare: async (knex, store) => (demoFile === undefined ? false : loadDemo(knex, store, demoFile)),
   });
+  await server.jobs.open();
   console.log(`Visograph is ready at ${server.url}`);
   const demo = await Account.query(server.knex).findOne({ email: demoPeople[0].email });
   if (demo !== undefined) {

@@ -1,3 +1,4 @@
+import type { Lane } from '@visograph/api';
 import { newId } from '@visograph/core/model';
 import { readFile } from 'node:fs/promises';
 import { createServer, type Server } from 'node:http';
@@ -9,10 +10,12 @@ import { migrate } from './database/schema.ts';
 import { makeApp } from './http/app.ts';
 import { Refusal } from './http/problem.ts';
 import { sessions } from './people/session.ts';
+import { SignInLimit } from './people/signInLimit.ts';
 import { Live } from './live/live.ts';
-import { Press } from './sheets/printing/press.ts';
 import { listen } from './store/listen.ts';
-import { ProjectStore } from './store/projectStore.ts';
+import { Jobs } from './jobs/jobs.ts';
+import { jobChannel, type JobNote } from './jobs/messages.ts';
+import { ProjectStore, storeChannel } from './store/projectStore.ts';
 
 export interface ServerOptions {
   databaseUrl: string;
@@ -22,7 +25,13 @@ export interface ServerOptions {
   /** The exchange file that new projects can begin with as an example. */
   exampleFile?: string;
   logLevel?: string;
+  /** Failed sign-ins in 15 minutes of one source at one account; five times as many of one source, or at one account. */
   signInTries?: number;
+  trustedProxies?: readonly string[];
+  /** Processes for the jobs of each lane; left out: two for what is over soon, one for what takes long. */
+  workers?: Readonly<Record<Lane, number>>;
+  /** Megabytes of memory that one job may take. */
+  jobMegabytes?: number;
   /** Run on the migrated database before anybody is served. */
   prepare?: (knex: Knex, store: ProjectStore) => Promise<unknown>;
 }
@@ -31,6 +40,7 @@ export interface RunningServer {
   url: string;
   knex: Knex;
   store: ProjectStore;
+  jobs: Jobs;
   stop: () => Promise<void>;
 }
 
@@ -54,14 +64,25 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
     throw error;
   }
   const instance = newId();
-  const channel = 'visograph';
-  const store = new ProjectStore(knex, channel, instance);
+  const store = new ProjectStore(knex, storeChannel, instance);
   await options.prepare?.(knex, store);
   const live = new Live();
   store.onEntry((projectId, entry) => live.send(projectId, entry));
   const session = await sessions(knex, options.databaseUrl);
-  const listener = listen(options.databaseUrl, channel, instance, store, log);
-  const press = new Press();
+  const named = `visograph server ${instance}`;
+  const { workers = { short: 2, long: 1 }, jobMegabytes = 1500 } = options;
+  const jobs = new Jobs({
+    ...{ knex, store, databaseUrl: options.databaseUrl, server: named, log, workers },
+    limits: { megabytes: jobMegabytes },
+  });
+  jobs.onNote((note) => live.sendJob(note));
+  const listener = listen(options.databaseUrl, named, log, {
+    channels: {
+      [storeChannel]: (note) => store.heard(note),
+      [jobChannel]: (note) => jobs.heard(note as JobNote),
+    },
+    opened: () => store.noticeAll(),
+  });
   const { exampleFile } = options;
   const example = async (): Promise<unknown> => {
     if (exampleFile === undefined)
@@ -72,12 +93,13 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
       );
     return JSON.parse(await readFile(exampleFile, 'utf8'));
   };
-  const services = { knex, store, live, press, example, log };
+  const signInLimit = new SignInLimit(knex, options.signInTries ?? 10);
+  const services = { signInLimit, knex, store, live, jobs, example, log };
   const app = makeApp({
     services,
     session: session.handler,
     webFolder: options.webFolder ?? null,
-    signInTries: options.signInTries ?? 10,
+    trustedProxies: options.trustedProxies ?? [],
   });
   const http = createServer(app);
   live.attach(http, session.handler, knex);
@@ -85,14 +107,14 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
     live.close();
     http.closeAllConnections();
     await new Promise<void>((resolve) => http.close(() => resolve()));
+    await jobs.close();
     await listener.stop();
     await session.close();
-    await press.close();
     await knex.destroy();
   };
   try {
     const port = await openPort(http, options.port);
-    return { url: `http://127.0.0.1:${port}`, knex, store, stop };
+    return { url: `http://127.0.0.1:${port}`, knex, store, jobs, stop };
   } catch (error) {
     await stop();
     throw error;

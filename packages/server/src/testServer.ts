@@ -1,6 +1,6 @@
 /** A real server on a database of its own, for tests. Needs VISOGRAPH_TEST_DATABASE: see scripts/test.mjs. */
 import { expect } from '@jest/globals';
-import { contract, type Endpoint, type Name } from '@visograph/api';
+import { contract, schemas, type Endpoint, type Name } from '@visograph/api';
 import type { Network } from '@visograph/core/model';
 import type { z } from 'zod';
 import { randomBytes } from 'node:crypto';
@@ -30,11 +30,12 @@ const known = (Object.keys(contract) as Name[]).map((name) => {
 });
 
 /** Every reply that a test gets is held against the contract: nothing else, nothing more. */
-function judged(method: string, path: string, type: string, text: string, body: unknown): void {
+function judged(method: string, path: string, { status, text, body, headers }: Reply): void {
+  const type = headers.get('content-type') ?? '';
   const [plain = ''] = path.split('?');
   const called = known.find((one) => one.method === method && one.path.test(plain));
   if (called === undefined) throw new Error(`${method} ${plain} is not in the contract.`);
-  const { answers, lines } = called.endpoint;
+  const { answers } = called.endpoint;
   const judge = (schema: z.ZodType | undefined, value: unknown): void => {
     const read = schema?.safeParse(value);
     if (read?.success !== true)
@@ -43,9 +44,8 @@ function judged(method: string, path: string, type: string, text: string, body: 
       );
     expect(read.data).toEqual(value);
   };
-  if (type.includes('x-ndjson'))
-    for (const line of text.split('\n')) if (line !== '') judge(lines, JSON.parse(line));
-  if (type.startsWith('application/json') && called.endpoint.files === undefined) judge(answers, body);
+  if (status === 202) judge(schemas.job, body);
+  else if (type.startsWith('application/json') && called.endpoint.files === undefined) judge(answers, body);
 }
 
 /** A signed-in (or anonymous) caller of the API. */
@@ -79,6 +79,8 @@ export class Caller {
       headers: {
         ...(body === undefined ? {} : { 'Content-Type': type }),
         ...(this.cookie === '' ? {} : { Cookie: this.cookie }),
+        // What is done as a job is waited for.
+        Prefer: 'wait=110',
         ...headers,
       },
       body: body === undefined ? undefined : sent,
@@ -90,14 +92,10 @@ export class Caller {
     const text = new TextDecoder().decode(received);
     const contentType = response.headers.get('content-type') ?? '';
     const read: unknown = /[/+]json/.test(contentType) && text !== '' ? JSON.parse(text) : {};
-    if (response.ok && this.contracted) judged(method, path, contentType, text, read);
-    return {
-      status: response.status,
-      body: read as T,
-      text,
-      bytes: received,
-      headers: response.headers,
-    };
+    const { status, headers: its } = response;
+    const reply = { status, body: read as T, text, bytes: received, headers: its };
+    if (response.ok && this.contracted) judged(method, path, reply);
+    return reply;
   }
 
   async signIn(email: string, password = demoPassword): Promise<this> {
@@ -142,7 +140,15 @@ export async function testServer(
   const database = await testDatabase();
   const databaseUrl = database.url;
   const start = (more: Partial<ServerOptions> = {}): Promise<RunningServer> =>
-    startServer({ databaseUrl, port: 0, logLevel: 'silent', signInTries: 1000, ...options, ...more });
+    startServer({
+      databaseUrl,
+      port: 0,
+      logLevel: 'silent',
+      workers: { short: 1, long: 1 },
+      signInTries: 1000,
+      ...options,
+      ...more,
+    });
   const server = await start(
     options.demo === false ? {} : { prepare: (knex, store) => loadDemo(knex, store, demoFile) },
   );

@@ -1,7 +1,7 @@
 import { schemas } from '@visograph/api';
 import { readCableRows, type CableColumns } from '@visograph/core/cabling';
 import { Refusal } from '../http/problem.ts';
-import type { Handlers } from '../http/route.ts';
+import type { JobHandlers } from '../http/route.ts';
 import { answerList, mostListRows } from '../project/answerList.ts';
 import { sheetRows } from '../sheets/sheetRows.ts';
 
@@ -33,4 +33,4 @@ export const cableListHandlers = {
       all: query('all') === '1',
     });
   },
-} satisfies Partial<Handlers>;
+} satisfies Partial<JobHandlers>;

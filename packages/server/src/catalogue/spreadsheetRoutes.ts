@@ -1,4 +1,4 @@
-import type { Handlers } from '../http/route.ts';
+import type { JobHandlers } from '../http/route.ts';
 import { sheetRows } from '../sheets/sheetRows.ts';
 
 const rowLimit = 20_000;
@@ -8,4 +8,4 @@ export const spreadsheetHandlers = {
     const rows = await sheetRows(body, rowLimit);
     return { rows };
   },
-} satisfies Partial<Handlers>;
+} satisfies Partial<JobHandlers>;

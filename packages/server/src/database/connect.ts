@@ -6,11 +6,11 @@ import pg from 'pg';
 pg.types.setTypeParser(pg.types.builtins.INT8, Number);
 
 /** A pool on the database of the URL. The caller destroys it. */
-export const connect = (url: string): Knex =>
+export const connect = (url: string, { application = 'visograph', most = 12 } = {}): Knex =>
   knex({
     client: 'pg',
-    connection: { connectionString: url, application_name: 'visograph' },
-    pool: { min: 1, max: 12 },
+    connection: { connectionString: url, application_name: application },
+    pool: { min: 1, max: most },
     acquireConnectionTimeout: 10_000,
     ...knexSnakeCaseMappers(),
   });

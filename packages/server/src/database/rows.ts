@@ -1,5 +1,7 @@
+import type { Lane, schemas } from '@visograph/api';
 import { columnsOf, kindNames, type CablingRules, type Kind } from '@visograph/core/model';
 import { Model, type RelationMappings } from 'objection';
+import type { z } from 'zod';
 
 export type MemberRole = 'owner' | 'editor' | 'reader';
 
@@ -88,6 +90,36 @@ export class ChangeSetRow extends Model {
   }
   static override get jsonAttributes(): string[] {
     return ['changes'];
+  }
+}
+
+/** A piece of work outside the web process; the large columns `input` and `result` are read by name. */
+export class JobRow extends Model {
+  declare id: string;
+  declare accountId: string;
+  declare projectId: string | null;
+  declare call: string;
+  declare lane: Lane;
+  declare asked: { params: Record<string, string>; query: Record<string, string> };
+  declare input: Buffer | null;
+  /** Held: the person has another one before it. Writing: it can no longer be stopped. */
+  declare state: 'held' | 'queued' | 'running' | 'writing' | 'done' | 'failed' | 'cancelled';
+  /** The server whose process does it, as its sessions name themselves. */
+  declare server: string | null;
+  declare tries: number;
+  declare done: number;
+  declare of: number;
+  declare refusal: z.infer<typeof schemas.problemDocument> | null;
+  declare result: Buffer | null;
+  declare resultType: string | null;
+  declare resultName: string | null;
+  declare madeAt: Date;
+  declare endedAt: Date | null;
+  static override get tableName(): string {
+    return 'job';
+  }
+  static override get jsonAttributes(): string[] {
+    return ['asked', 'refusal'];
   }
 }
 

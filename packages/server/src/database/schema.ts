@@ -11,6 +11,7 @@ import { ninth } from './steps/09-lines-of-history.ts';
 import { tenth } from './steps/10-names-of-our-own.ts';
 import { eleventh } from './steps/11-inventory.ts';
 import { twelfth } from './steps/12-sheets-in-order.ts';
+import { thirteenth } from './steps/13-jobs.ts';
 import type { Migration } from './steps/step.ts';
 import { ensureTables } from './tables.ts';
 
@@ -27,6 +28,7 @@ const steps: readonly Migration[] = [
   tenth,
   eleventh,
   twelfth,
+  thirteenth,
 ];
 /** How many steps the database's history has. */
 export const stepCount = steps.length;

@@ -142,6 +142,8 @@ beforeAll(async () => {
   const main = join(copy, 'server/dist/main.mjs');
   await mkdir(join(copy, 'server/dist'), { recursive: true });
   await bundled(join(copy, 'server/src/main.ts'), main);
+  const jobProcess = join(copy, 'server/dist/jobProcess.mjs');
+  await bundled(join(copy, 'server/src/jobs/jobProcess.ts'), jobProcess);
   const asking = join(copy, 'core/src/asking.ts');
   await writeFile(
     asking,
@@ -153,7 +155,11 @@ beforeAll(async () => {
   const port = await freePort();
   child = spawn(process.execPath, [main], {
     cwd: root,
-    env: { ...process.env, DATABASE_URL: url.href, PORT: String(port), VISOGRAPH_DEMO: demoFile },
+    env: {
+      ...process.env,
+      ...{ DATABASE_URL: url.href, PORT: String(port), VISOGRAPH_DEMO: demoFile },
+      VISOGRAPH_JOB_PROCESS: jobProcess,
+    },
     stdio: ['ignore', 'pipe', 'inherit'],
   });
   await new Promise<void>((done, fail) => {

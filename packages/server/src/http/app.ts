@@ -1,5 +1,4 @@
-import { contract, isRaw, type Access, type Endpoint, type Name } from '@visograph/api';
-import { unwritableInside } from '@visograph/core/model';
+import { contract, type DirectName, type Endpoint, type JobName, type Name } from '@visograph/api';
 import compression from 'compression';
 import express, {
   type ErrorRequestHandler,
@@ -8,18 +7,20 @@ import express, {
   type RequestHandler,
   type Response,
 } from 'express';
-import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import { randomUUID } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { z } from 'zod';
-import { Account, Membership, type MemberRole } from '../database/rows.ts';
+import { sendResult } from '../jobs/jobRoutes.ts';
+import { isJobName } from '../jobs/isJobName.ts';
 import { serveEastAsianFonts } from '../sheets/eastAsianFonts.ts';
-import { audienceOf, meantBy, penFor, type Meant } from './meant.ts';
-import { LineProblem } from '../plans/lineProblem.ts';
+import { authorise, type Who } from './authorise.ts';
+import { readBody, readerOf } from './bodies.ts';
+import { caller } from './caller.ts';
 import { notFound, Refusal, sendRefusal } from './problem.ts';
-import { sent, type Call, type Caller, type Handlers, type Services } from './route.ts';
+import { fault, refusalOf } from './refusals.ts';
+import { sent, type Call, type Handlers, type Services } from './route.ts';
 import { handlers } from './routes.ts';
 
 export interface AppOptions {
@@ -27,43 +28,8 @@ export interface AppOptions {
   session: RequestHandler;
   /** Folder of the built web application; null serves the API alone. */
   webFolder: string | null;
-  /** Failed sign-ins allowed in 15 minutes for one address and one account name. */
-  signInTries: number;
-}
-
-const rank: Record<MemberRole, number> = { reader: 1, editor: 2, owner: 3 };
-const jsonLimit = '16mb';
-
-/** The one place where it is decided who may call what. An outsider learns nothing, not even that a project exists. */
-async function authorise(
-  access: Access,
-  request: Request,
-  services: Services,
-): Promise<Pick<Caller, 'account' | 'projectId' | 'role'>> {
-  const nobody = { account: new Account(), projectId: '', role: 'reader' as const };
-  if (access === 'public') return nobody;
-  const id = request.session.accountId;
-  const projectId = String(request.params['project'] ?? '');
-  const ofProject = access !== 'signedIn' && z.uuid().safeParse(projectId).success;
-  const [account, member] =
-    id === undefined
-      ? []
-      : await Promise.all([
-          Account.query(services.knex).findById(id),
-          ofProject ? Membership.query(services.knex).findOne({ projectId, accountId: id }) : undefined,
-        ]);
-  if (account === undefined)
-    throw new Refusal(401, 'Not signed in', 'Your session has ended. Sign in again; what you typed is kept.');
-  if (access === 'signedIn') return { ...nobody, account };
-  if (member === undefined) throw notFound('This project');
-  if (rank[member.role] < rank[access]) {
-    throw new Refusal(
-      403,
-      'Not allowed',
-      `You are ${member.role} of this project; this needs ${access}. Ask an owner of the project.`,
-    );
-  }
-  return { account, projectId, role: member.role };
+  /** Whose word on where a request comes from is taken: addresses or networks of proxies; empty: nobody's. */
+  trustedProxies: readonly string[];
 }
 
 /** A page of another origin cannot write with the person's cookie. */
@@ -75,68 +41,49 @@ function refuseForeignOrigin(request: Request): void {
   }
 }
 
-function parseBody({ body }: Endpoint, request: Request): unknown {
-  if (body === undefined) return undefined;
-  if (isRaw(body)) {
-    if (body.raw === 'text') return typeof request.body === 'string' ? request.body : '';
-    return Buffer.isBuffer(request.body) ? request.body : Buffer.alloc(0);
-  }
-  const parsed = body.safeParse(request.body ?? {});
-  if (parsed.success) {
-    // Rows are judged by the model, which names them.
-    const { changes: _rows, ...fields } = Object(parsed.data) as Record<string, unknown>;
-    const broken = Object.entries(fields).find(([, value]) => unwritableInside(value) !== null);
-    if (broken === undefined) return parsed.data;
-    throw new Refusal(
-      400,
-      'The request is not understood',
-      `${broken[0]} holds the character ${unwritableInside(broken[1]) ?? ''}, which cannot be written. Take it out.`,
-    );
-  }
-  const [issue] = parsed.error.issues;
-  const field = issue?.path.join('.') ?? '';
-  throw new Refusal(
-    400,
-    'The request is not understood',
-    `${field === '' ? 'The body' : field} ${issue?.message ?? 'is not allowed'}.`,
-  );
-}
-
 const first = (value: unknown): string | null => (typeof value === 'string' ? value : null);
 
-function handlerOf<K extends Name>(name: K, handle: Handlers[K], services: Services): RequestHandler {
-  const endpoint: Endpoint = contract[name];
-  return async (request, response) => {
+/** Parts of a path that are no ids. */
+const named: ReadonlySet<string> = new Set(['report']);
+/** An id has one spelling (RFC 9562): what is written otherwise means the same. */
+const canonical = (part: string): string => (z.uuid().safeParse(part).success ? part.toLowerCase() : part);
+
+/** Who calls, decided before anything of the body is read; and that the path names what can be there. */
+function admit(endpoint: Endpoint, services: Services): RequestHandler {
+  return async (request, response, next) => {
     refuseForeignOrigin(request);
-    const who = await authorise(endpoint.access, request, services);
+    for (const [name, part] of Object.entries(request.params)) request.params[name] = canonical(String(part));
+    const projectId = String(request.params['project'] ?? '');
+    response.locals['who'] = await authorise(
+      endpoint.access,
+      { accountId: request.session.accountId, projectId },
+      services.knex,
+    );
+    for (const [name, part] of Object.entries(request.params))
+      if (!named.has(name) && !z.uuid().safeParse(part).success) throw notFound(`This ${name}`);
+    next();
+  };
+}
+
+const bodyOf = (request: Request): Uint8Array => {
+  const { body }: { body?: unknown } = request;
+  return Buffer.isBuffer(body) ? body : Buffer.alloc(0);
+};
+
+function answerAtOnce<K extends DirectName>(
+  name: K,
+  handle: Handlers[K],
+  services: Services,
+): RequestHandler {
+  return async (request, response) => {
+    const who = response.locals['who'] as Who;
     const query = (wanted: string): string | null => first(request.query[wanted]);
-    const writes = endpoint.network === 'write';
-    if (query('at') !== null && writes)
-      throw new Refusal(
-        409,
-        'What was cannot be changed',
-        'You look at an earlier moment of the project. Go back to now to change it.',
-      );
-    const plan = (): string | null => {
-      if (endpoint.network === undefined) throw new Error(`${name} does not say that it needs a network.`);
-      return query('plan');
-    };
-    let meant: Promise<Meant> | null = null;
-    const call: Call<Name> = {
-      request,
-      response,
-      services,
+    const call: Call<DirectName> = {
+      ...{ request, response, services, query },
       ...who,
-      body: parseBody(endpoint, request) as Call<Name>['body'],
+      ...caller(services.store, name, who, query),
+      body: readBody(contract[name], bodyOf(request)) as Call<DirectName>['body'],
       param: (wanted) => String(request.params[wanted] ?? ''),
-      query,
-      network: () =>
-        (meant ??= meantBy(services.store, who.projectId, audienceOf(who.role), {
-          plan: plan(),
-          at: query('at'),
-          built: writes ? null : query('built'),
-        })),
-      pen: () => penFor(services.store, who.projectId, who.account, plan()),
     };
     const result = await handle(call);
     if (result === sent) return;
@@ -145,31 +92,53 @@ function handlerOf<K extends Name>(name: K, handle: Handlers[K], services: Servi
   };
 }
 
-function refusalOf(error: unknown): Refusal | null {
-  if (error instanceof Refusal) return error;
-  if (error instanceof LineProblem)
-    return error.reason === 'absent'
-      ? new Refusal(404, 'Not found', error.message)
-      : new Refusal(410, 'The plan was thrown away', error.message);
-  const { type, status, code } = error as { type?: string; status?: number; code?: string };
-  if (type === 'entity.too.large')
-    return new Refusal(
-      413,
-      'Too large',
-      'What was sent is larger than this server takes (16 MB of changes, 40 MB for an exchange file, 5 MB for a spreadsheet). Split it and send the parts.',
+/** A GET waits for its job as long as a browser does. */
+const patience = 115_000;
+/** How long a caller is ready to wait for a job, in milliseconds (RFC 7240). */
+function waits(request: Request): number {
+  if (request.method === 'GET') return patience;
+  const wish = /(?:^|[,;\s])wait=(\d{1,4})/.exec(request.get('prefer') ?? '');
+  return Math.min(Number(wish?.[1] ?? 0) * 1000, patience);
+}
+
+/** Begins a job; answers with what came of it where the caller waits for it, else with the job. */
+function answerByJob(name: JobName, services: Services): RequestHandler {
+  return async (request, response) => {
+    const { account, projectId } = response.locals['who'] as Who;
+    const query = Object.entries(request.query).flatMap(([key, value]) =>
+      typeof value === 'string' ? [[key, value]] : [],
     );
-  if (type === 'entity.parse.failed')
-    return new Refusal(400, 'The request is not understood', 'The body is not JSON.');
-  if (status !== undefined && status >= 400 && status < 500)
-    return new Refusal(status, 'The request is not understood', 'The request cannot be read.');
-  if (code === 'ECONNREFUSED' || code?.startsWith('57P') === true || code === 'ECONNRESET') {
-    return new Refusal(
-      503,
-      'The database does not answer',
-      'The database cannot be reached at the moment. Your edit is kept and sent again.',
-    );
-  }
-  return null;
+    const id = await services.jobs.begin({
+      call: name,
+      accountId: account.id,
+      projectId: projectId === '' ? null : projectId,
+      params: request.params as Record<string, string>,
+      query: Object.fromEntries(query) as Record<string, string>,
+      body: request.method === 'GET' ? null : bodyOf(request),
+    });
+    const wait = waits(request);
+    const gone = new AbortController();
+    response.on('close', () => gone.abort());
+    const done = wait > 0 && (await services.jobs.finished(id, wait, gone.signal));
+    if (gone.signal.aborted) return services.jobs.book.stop(account.id, id);
+    if (done) {
+      sendResult(response, await services.jobs.book.result(account.id, id));
+      // It was answered: nobody asks for it again.
+      return services.jobs.book.stop(account.id, id);
+    }
+    if (request.method === 'GET') {
+      await services.jobs.book.stop(account.id, id);
+      throw new Refusal(
+        503,
+        'It takes too long',
+        'This takes longer than a request may. Ask for less of it at once.',
+      );
+    }
+    response
+      .status(202)
+      .location(`/api/v1/jobs/${id}`)
+      .json(await services.jobs.book.of(account.id, id));
+  };
 }
 
 function serveWeb(app: Express, folder: string): void {
@@ -188,24 +157,25 @@ function serveWeb(app: Express, folder: string): void {
   );
 }
 
-function readerOf({ body }: Endpoint): RequestHandler {
-  if (body === undefined || !isRaw(body)) return express.json({ limit: jsonLimit });
-  return body.raw === 'text'
-    ? express.text({ limit: body.limit, type: () => true })
-    : express.raw({ limit: body.limit, type: () => true });
-}
-
-/** One call of the contract, by its method and path. */
-function serve<K extends Name>(api: express.Router, name: K, services: Services): void {
+/** One call of the contract, by its method and path: who may, then what is sent, then what is done. */
+function serve(api: express.Router, name: Name, services: Services): void {
   const [method = '', path = ''] = name.split(' ');
   const verb = method.toLowerCase() as 'get' | 'post' | 'put' | 'delete';
-  api[verb](path, readerOf(contract[name]), handlerOf(name, handlers[name], services));
+  const endpoint: Endpoint = contract[name];
+  const handler = isJobName(name) ? answerByJob(name, services) : direct(name, services);
+  const readers = endpoint.body === undefined ? [] : [readerOf(endpoint)];
+  api[verb](path, admit(endpoint, services), ...readers, handler);
 }
+const direct = <K extends DirectName>(name: K, services: Services): RequestHandler =>
+  answerAtOnce(name, handlers[name], services);
 
 /** The HTTP application: API under /api/v1, the web application for everything else. */
-export function makeApp({ services, session, webFolder, signInTries }: AppOptions): Express {
+export function makeApp({ services, session, webFolder, trustedProxies }: AppOptions): Express {
   const app = express();
   app.disable('x-powered-by');
+  app.set('trust proxy', trustedProxies.length === 0 ? false : [...trustedProxies]);
+  // Nothing of ours is said by nested queries.
+  app.set('query parser', 'simple');
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -247,26 +217,6 @@ export function makeApp({ services, session, webFolder, signInTries }: AppOption
   });
   const api = express.Router();
   api.use(session);
-  api.post(
-    '/session',
-    express.json({ limit: '10kb' }),
-    rateLimit({
-      windowMs: 15 * 60 * 1000,
-      limit: signInTries,
-      skipSuccessfulRequests: true,
-      standardHeaders: true,
-      legacyHeaders: false,
-      validate: { keyGeneratorIpFallback: false },
-      keyGenerator: (request) =>
-        `${request.socket.remoteAddress ?? ''} ${String((request.body as { email?: unknown } | undefined)?.email ?? '').toLowerCase()}`,
-      handler: (_request, response) =>
-        sendRefusal(
-          response,
-          new Refusal(429, 'Too many tries', 'Too many failed sign-ins. Wait 15 minutes and try again.'),
-          String(response.locals['requestId']),
-        ),
-    }),
-  );
   for (const name of Object.keys(contract) as Name[]) serve(api, name, services);
   api.use((request: Request, response: Response) =>
     sendRefusal(response, notFound(request.path), String(response.locals['requestId'])),
@@ -283,16 +233,7 @@ export function makeApp({ services, session, webFolder, signInTries }: AppOption
         { id, error: error instanceof Error ? error.stack : String(error) },
         'request failed',
       );
-    sendRefusal(
-      response,
-      refusal ??
-        new Refusal(
-          500,
-          'Something went wrong',
-          `The server failed at this request; nothing was written. Give the number ${id} to whoever runs it.`,
-        ),
-      id,
-    );
+    sendRefusal(response, refusal ?? fault(id), id);
   };
   app.use(onError);
   return app;

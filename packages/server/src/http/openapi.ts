@@ -14,13 +14,20 @@ function bodyOf({ body }: Endpoint): Json | null {
   return { required: true, content };
 }
 
-function repliesOf({ answers, files = [], lines }: Endpoint): Json {
+/** What a call that is a job answers before it is done. */
+const accepted: Json = {
+  202: {
+    description: 'Begun: what it answers is asked for at /api/v1/jobs/{job}/result once it is done',
+    content: { 'application/json': { schema: schemaOf(schemas.job, 'output') } },
+  },
+};
+
+function repliesOf(method: string, { answers, files = [], job }: Endpoint): Json {
   const content: Json = Object.fromEntries(files.map((type) => [type, {}]));
   if (answers !== undefined) content['application/json'] = { schema: schemaOf(answers, 'output') };
-  if (lines !== undefined) content['application/x-ndjson'] = { schema: schemaOf(lines, 'output') };
   return Object.keys(content).length === 0
     ? { 204: { description: 'Done' } }
-    : { 200: { description: 'Done', content } };
+    : { 200: { description: 'Done', content }, ...(job === undefined || method === 'GET' ? {} : accepted) };
 }
 
 function parametersOf(path: string, { network, query = {} }: Endpoint): Json[] {
@@ -52,7 +59,7 @@ export function openApi(contract: { readonly [name: string]: Endpoint }): Json {
         parameters: parametersOf(path, endpoint),
         ...(requestBody === null ? {} : { requestBody }),
         responses: {
-          ...repliesOf(endpoint),
+          ...repliesOf(method, endpoint),
           default: { description: 'A problem document (RFC 9457)', content: refused },
         },
       },

@@ -1,6 +1,8 @@
+import type { schemas } from '@visograph/api';
 import type { FileProblem } from '@visograph/core/exchange';
 import type { Problem } from '@visograph/core/model';
 import type { Response } from 'express';
+import type { z } from 'zod';
 
 /** A refusal, as a problem document (RFC 9457): what happened, to which thing and field, and what to do. */
 export class Refusal extends Error {
@@ -36,18 +38,22 @@ export function refuseFile(problems: readonly FileProblem[]): Refusal {
   return new Refusal(422, 'The file cannot be read', detail, problems);
 }
 
+/** A refusal as it is told (RFC 9457). */
+export const problemDocument = (
+  refusal: Refusal,
+  instance: string,
+): z.infer<typeof schemas.problemDocument> => ({
+  type: 'about:blank',
+  title: refusal.title,
+  status: refusal.status,
+  detail: refusal.detail,
+  instance,
+  problems: [...refusal.problems],
+});
+
 export function sendRefusal(response: Response, refusal: Refusal, requestId: string): void {
   response
     .status(refusal.status)
     .type('application/problem+json')
-    .send(
-      JSON.stringify({
-        type: 'about:blank',
-        title: refusal.title,
-        status: refusal.status,
-        detail: refusal.detail,
-        instance: requestId,
-        problems: refusal.problems,
-      }),
-    );
+    .send(JSON.stringify(problemDocument(refusal, requestId)));
 }

@@ -1,46 +1,76 @@
-import type { Answer, Name, ParamName, QueryName, ReadBody } from '@visograph/api';
+import type { Answer, DirectName, JobName, Name, ParamName, QueryName, ReadBody } from '@visograph/api';
 import type { Request, Response } from 'express';
 import type { Knex } from 'knex';
 import type { Logger } from 'pino';
-import type { Account, MemberRole } from '../database/rows.ts';
+import type { Jobs } from '../jobs/jobs.ts';
 import type { Live } from '../live/live.ts';
-import type { Press } from '../sheets/printing/press.ts';
+import type { Who } from './authorise.ts';
 import type { Meant, Pen } from './meant.ts';
+import type { SignInLimit } from '../people/signInLimit.ts';
 import type { ProjectStore } from '../store/projectStore.ts';
 
-export interface Services {
+/** What is there for every call, in the web process and in those that do jobs. */
+export interface Base {
   knex: Knex;
   store: ProjectStore;
-  live: Live;
-  press: Press;
-  /** The network that ships as an example, as an exchange file. @throws Refusal where this server has none */
-  example: () => Promise<unknown>;
   log: Logger;
 }
 
+export interface Services extends Base {
+  live: Live;
+  jobs: Jobs;
+  signInLimit: SignInLimit;
+  /** The network that ships as an example, as an exchange file. @throws Refusal where this server has none */
+  example: () => Promise<unknown>;
+}
+
 /** What a handler has of one call, whatever it asks for. */
-export interface Caller {
-  request: Request;
-  response: Response;
-  services: Services;
-  /** The person; set for every call that is not public. */
-  account: Account;
-  projectId: string;
-  role: MemberRole;
+export interface Caller extends Who {
   /** The network that is meant, with its revision: the one way to read it. */
   network: () => Promise<Meant>;
   /** Writes into the line that is meant: the one way to write model data. */
   pen: () => Pen;
 }
 
-export interface Call<K extends Name> extends Caller {
+/** What a call says. */
+export interface Said<K extends Name> {
   body: ReadBody<K>;
   param: (name: ParamName<K>) => string;
   query: (name: QueryName<K>) => string | null;
 }
 
-/** Returned by a handler that has answered itself: with a file, with lines, or that nothing changed. */
+/** A call that is answered at once, by the process that took it. */
+export interface Call<K extends Name> extends Caller, Said<K> {
+  request: Request;
+  response: Response;
+  services: Services;
+}
+
+/** A call that is done as a job: it tells how far it has come, and may be stopped at any moment. */
+export interface JobCall<K extends Name> extends Caller, Said<K> {
+  services: Base;
+  /** Names the job, and the journal entry that it writes. */
+  jobId: string;
+  tell: (done: number, of: number) => void;
+  /** Resolves when nobody may stop it any more. @throws Stopped when it was stopped before */
+  beginWriting: () => Promise<void>;
+}
+
+/** A file, in place of JSON; its name may hold any letters. */
+export class FileAnswer {
+  constructor(
+    readonly name: string,
+    readonly type: string,
+    readonly bytes: Uint8Array,
+  ) {}
+}
+
+export const fileAnswer = (name: string, type: string, content: Uint8Array | string): FileAnswer =>
+  new FileAnswer(name, type, typeof content === 'string' ? Buffer.from(content) : content);
+
+/** Returned by a handler that has answered itself: with a file, or that nothing changed. */
 export const sent = Symbol('sent');
 
 /** What is done for each call of the contract: it must answer what the contract says. */
-export type Handlers = { [K in Name]: (call: Call<K>) => Promise<Answer<K> | typeof sent> };
+export type Handlers = { [K in DirectName]: (call: Call<K>) => Promise<Answer<K> | typeof sent> };
+export type JobHandlers = { [K in JobName]: (call: JobCall<K>) => Promise<Answer<K> | FileAnswer> };

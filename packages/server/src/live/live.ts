@@ -6,6 +6,7 @@ import { ServerResponse } from 'node:http';
 import type { Knex } from 'knex';
 import { WebSocketServer, type WebSocket } from 'ws';
 import { z } from 'zod';
+import type { JobNote } from '../jobs/messages.ts';
 import { LineRow, Membership } from '../database/rows.ts';
 
 /** Entries with more changes than this are not sent along: clients load the network anew. */
@@ -19,6 +20,9 @@ export type LiveMessage =
   | { type: 'moved'; base: number }
   | ({ type: 'peer'; peer: string; name: string } & Here)
   | { type: 'gone'; peer: string };
+
+/** How far a job of the person has come: to all their windows. */
+export type JobMessage = { type: 'job' } & Pick<JobNote, 'job' | 'state' | 'done' | 'of'>;
 
 /** Where somebody is on a sheet: sent by each window, passed on to the others, never kept. */
 const hereSchema = z.strictObject({
@@ -130,6 +134,12 @@ export class Live {
       if (state.line === entry.line) client.send(text);
       else if (entry.line === null) client.send(moved);
     }
+  }
+
+  /** To the windows of the person whose job it is. */
+  sendJob({ job, accountId, state, done, of }: JobNote): void {
+    const text = JSON.stringify({ type: 'job', job, state, done, of } satisfies JobMessage);
+    for (const [client, its] of this.sockets) if (its.accountId === accountId) client.send(text);
   }
 
   /** A member's role changed: the line is closed and has to be asked for anew. */

@@ -5,6 +5,7 @@ import { newId, newProject, Network } from '@visograph/core/model';
 import type { Knex } from 'knex';
 import { Account, Membership, ProjectRow, type MemberRole } from '../database/rows.ts';
 import { asBuilt, type Author, type ProjectStore } from '../store/projectStore.ts';
+import { addressKey } from './addressKey.ts';
 import { hashPassword } from './passwords.ts';
 
 export async function addAccount(
@@ -14,7 +15,7 @@ export async function addAccount(
   return Account.query(knex)
     .insert({
       id: newId(),
-      email: wish.email.toLowerCase(),
+      email: addressKey(wish.email),
       name: wish.name,
       passwordHash: await hashPassword(wish.password),
     })

@@ -1,3 +1,4 @@
+import { addressKey } from './addressKey.ts';
 import { addAccount, setMember } from './accounts.ts';
 import { Account, Membership } from '../database/rows.ts';
 import { notFound, Refusal } from '../http/problem.ts';
@@ -5,7 +6,7 @@ import type { Handlers } from '../http/route.ts';
 
 export const memberHandlers = {
   'PUT /projects/:project/members': async ({ body, projectId, services, account }) => {
-    const known = await Account.query(services.knex).findOne({ email: body.email.toLowerCase() });
+    const known = await Account.query(services.knex).findOne({ email: addressKey(body.email) });
     if (known?.id === account.id && body.role !== 'owner') {
       throw new Refusal(
         422,

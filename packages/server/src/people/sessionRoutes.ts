@@ -1,8 +1,9 @@
+import { addressKey } from './addressKey.ts';
 import { addAccount } from './accounts.ts';
 import { checkPassword } from './passwords.ts';
 import { Account, Membership } from '../database/rows.ts';
 import { Refusal } from '../http/problem.ts';
-import type { Caller, Handlers } from '../http/route.ts';
+import type { Call, Handlers } from '../http/route.ts';
 
 const describe = (account: Account): { id: string; name: string; email: string } => ({
   id: account.id,
@@ -11,7 +12,7 @@ const describe = (account: Account): { id: string; name: string; email: string }
 });
 
 /** A new session id at sign-in, so that one planted before cannot be used. */
-const signIn = (call: Pick<Caller, 'request'>, account: Account): Promise<void> =>
+const signIn = (call: Pick<Call<'POST /session'>, 'request'>, account: Account): Promise<void> =>
   new Promise((resolve, reject) => {
     call.request.session.regenerate((error: unknown) => {
       if (error) return reject(error instanceof Error ? error : new Error(String(error)));
@@ -36,9 +37,9 @@ export const sessionHandlers = {
     return { account: null, firstStart: (await Account.query(services.knex).resultSize()) === 0 };
   },
   'POST /session': async (call) => {
-    const account = await Account.query(call.services.knex).findOne({
-      email: call.body.email.toLowerCase().trim(),
-    });
+    const { knex, signInLimit } = call.services;
+    const tried = await signInLimit.take(call.request.ip ?? '', call.body.email);
+    const account = await Account.query(knex).findOne({ email: addressKey(call.body.email) });
     if (!(await checkPassword(account?.passwordHash ?? null, call.body.password)) || account === undefined) {
       throw new Refusal(
         401,
@@ -46,6 +47,7 @@ export const sessionHandlers = {
         'The e-mail address and the password do not belong together. Check both and try again.',
       );
     }
+    await tried.wasRight();
     await signIn(call, account);
     return { account: describe(account), firstStart: false };
   },

@@ -143,6 +143,11 @@ export class PlanLines {
     return snapshot;
   }
 
+  /** What is in memory of a plan is what the database holds now. @throws LineProblem */
+  async refresh(of: LineOf): Promise<void> {
+    await this.turns.take(keyOf(of), () => this.current(of));
+  }
+
   /** Another server wrote into the plan. One that is not open here is read when it is asked for. */
   async notice(of: LineOf): Promise<void> {
     if (!this.cache.has(keyOf(of))) return;

@@ -1,8 +1,8 @@
 import type { ChangeSet } from '@visograph/core/change';
 import type { ListRow } from '@visograph/core/exchange';
-import { newId, type Network } from '@visograph/core/model';
-import { setImmediate as nextTurn } from 'node:timers/promises';
-import { sent, type Caller } from '../http/route.ts';
+import type { Network } from '@visograph/core/model';
+import type { JobName } from '@visograph/api';
+import type { JobCall } from '../http/route.ts';
 
 /** Rows of one file; more are taken in parts. */
 export const mostListRows = 150_000;
@@ -20,61 +20,37 @@ interface List<R extends Read> {
   write: boolean;
   all: boolean;
 }
+/** What a list comes to, and whether it was written. */
+type Told<R extends Read> = Omit<R, 'set'> & { first: string[][]; rows: number; written: boolean };
 
-/** Reads the rows in turns, so that others are served meanwhile; null: the caller has gone. */
-async function inTurns<R>(
-  steps: Generator<number, R>,
-  told: (done: number) => void,
-  gone: () => boolean,
-): Promise<R | null> {
-  for (;;) {
-    const step = steps.next();
-    if (step.done === true) return step.value;
-    told(step.value);
-    await nextTurn();
-    if (gone()) return null;
-  }
-}
-
-/**
- * Answers a call with what a list comes to: lines of how far the reading has come, then the result; what is written is
- * one entry of the journal. Who calls may go away at any time: then nothing is written.
- */
+/** Reads a list, telling how far it has come; what is written is one entry of the journal. */
 export async function answerList<R extends Read>(
-  { response, network, pen }: Pick<Caller, 'response' | 'network' | 'pen'>,
+  {
+    network,
+    pen,
+    jobId,
+    tell,
+    beginWriting,
+  }: Pick<JobCall<JobName>, 'network' | 'pen' | 'jobId' | 'tell' | 'beginWriting'>,
   { rows, read, write, all }: List<R>,
-): Promise<typeof sent> {
-  let gone = false;
-  response.on('close', () => {
-    gone = true;
-  });
-  response.status(200).type('application/x-ndjson');
-  const line = (value: object): void => void response.write(`${JSON.stringify(value)}\n`);
+): Promise<Told<R>> {
   const of = rows.length;
-  const meant = await network();
-  const made = await inTurns(
-    read(meant.network),
-    (done) => line({ done, of }),
-    () => gone,
-  );
-  if (made === null) return sent;
-  const { set, ...told } = made;
-  const result = (outcome: { written: boolean; problem?: string }): void =>
-    line({ result: { ...told, first: rows.slice(0, 3), rows: of, ...outcome } });
-  if (!write || made.problem !== null || set.changes.length === 0) result({ written: false });
-  else if (all && made.results.some((one) => one.does === 'cannot'))
-    result({ written: false, problem: 'Some rows cannot be taken.' });
-  else {
-    line({ done: of, of, writing: true });
-    await nextTurn();
-    if (gone) return sent;
-    const written = await pen().write({ id: newId(), changes: set.changes, sentence: set.sentence });
-    if (written.ok) result({ written: true });
-    else {
-      const why = written.problems[0]?.message ?? 'the rows contradict each other.';
-      result({ written: false, problem: `Nothing was written: ${why}` });
-    }
-  }
-  response.end();
-  return sent;
+  const steps = read((await network()).network);
+  let step = steps.next();
+  for (; step.done !== true; step = steps.next()) tell(step.value, of);
+  const { set, ...told } = step.value;
+  const result = (outcome: { written: boolean; problem?: string }): Told<R> => ({
+    ...told,
+    first: rows.slice(0, 3).map((row) => [...row]),
+    rows: of,
+    ...outcome,
+  });
+  if (!write || told.problem !== null || set.changes.length === 0) return result({ written: false });
+  if (all && told.results.some((one) => one.does === 'cannot'))
+    return result({ written: false, problem: 'Some rows cannot be taken.' });
+  await beginWriting();
+  const written = await pen().write({ id: jobId, changes: set.changes, sentence: set.sentence });
+  if (written.ok) return result({ written: true });
+  const why = written.problems[0]?.message ?? 'the rows contradict each other.';
+  return result({ written: false, problem: `Nothing was written: ${why}` });
 }

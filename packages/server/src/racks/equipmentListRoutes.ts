@@ -1,5 +1,5 @@
 import { readEquipmentRows } from '@visograph/core/racks';
-import type { Handlers } from '../http/route.ts';
+import type { JobHandlers } from '../http/route.ts';
 import { answerList, mostListRows } from '../project/answerList.ts';
 import { sheetRows } from '../sheets/sheetRows.ts';
 
@@ -14,4 +14,4 @@ export const equipmentListHandlers = {
       all,
     });
   },
-} satisfies Partial<Handlers>;
+} satisfies Partial<JobHandlers>;

@@ -8,10 +8,11 @@ import {
   shownGraph,
   sheetToTopology,
 } from '@visograph/core/sheets';
+import { zipSync, type Zippable } from 'fflate';
 import type { MissingGlyphs, PrintedPages, PrintSheet } from './printing/order.ts';
-import { attach } from '../http/attach.ts';
+import { print as drawn } from './printing/print.ts';
 import { notFound, Refusal, refuseFile } from '../http/problem.ts';
-import { sent, type Call, type Caller, type Handlers } from '../http/route.ts';
+import { fileAnswer, type FileAnswer, type JobCall, type Caller, type JobHandlers } from '../http/route.ts';
 
 const day = (): string => new Date().toISOString().slice(0, 10);
 
@@ -49,38 +50,36 @@ const paged = async (
 
 const mostScale = 4;
 
-/** A file of each sheet, one after the other, in lines of JSON with progress; leaving the request stops it. */
-async function printEach(call: Call<'POST /projects/:project/print-each'>): Promise<typeof sent> {
-  const { body, response, services } = call;
+/** A file of each sheet in one archive, telling how far it is. */
+async function printEach(call: JobCall<'POST /projects/:project/print-each'>): Promise<FileAnswer> {
   const prints: PrintSheet[] = [];
-  for (const id of body.sheetIds) prints.push((await readSheet(call, id, body.page)).print);
-  let gone = false;
-  response.on('close', () => {
-    gone = true;
-  });
-  response.status(200).type('application/x-ndjson');
-  let done = 0;
+  for (const id of call.body.sheetIds) prints.push((await readSheet(call, id, call.body.page)).print);
+  const files: Zippable = {};
   for (const sheet of prints) {
-    if (gone) return sent;
-    const bytes = await services.press.print({
-      form: 'pdf',
-      sheets: [sheet],
-      title: documentTitle(sheet.plan),
-    });
-    done++;
-    response.write(
-      `${JSON.stringify({ done, of: prints.length, name: `${sheet.name}.pdf`, data: bytes.toString('base64') })}\n`,
-    );
+    const bytes = await drawn({ form: 'pdf', sheets: [sheet], title: documentTitle(sheet.plan) });
+    files[freeName(files, sheet.name.replaceAll('/', '-'))] = bytes;
+    call.tell(Object.keys(files).length, prints.length);
   }
-  response.end();
-  return sent;
+  // A PDF is packed already; the time is always the same, so that the same sheets give the same bytes.
+  return fileAnswer(
+    'sheets.zip',
+    'application/zip',
+    zipSync(files, { level: 0, mtime: '1980-01-01T00:00:00Z' }),
+  );
+}
+
+/** Two sheets may have one name. */
+function freeName(taken: object, name: string): string {
+  let free = `${name}.pdf`;
+  for (let count = 2; free in taken; count++) free = `${name} (${count}).pdf`;
+  return free;
 }
 
 export const sheetHandlers = {
   'GET /projects/:project/sheets/:sheet/svg': async (call) => {
     const { sheet, print } = await paged(call, call.query('bundles'));
-    const bytes = await call.services.press.print({ form: 'svg', sheet: print });
-    return attach(call, `${sheet.name}.svg`, 'image/svg+xml', bytes);
+    const bytes = await drawn({ form: 'svg', sheet: print });
+    return fileAnswer(`${sheet.name}.svg`, 'image/svg+xml', bytes);
   },
   'GET /projects/:project/sheets/:sheet/png': async (call) => {
     const scale = Number(call.query('scale') ?? 2);
@@ -88,27 +87,27 @@ export const sheetHandlers = {
       throw new Refusal(422, 'The scale cannot be drawn', `scale is not a number from 0.1 to ${mostScale}.`);
     const { sheet, print } = await paged(call, call.query('bundles'));
     const transparent = call.query('transparent') === '1';
-    const bytes = await call.services.press.print({ form: 'png', sheet: print, scale, transparent });
-    return attach(call, `${sheet.name}.png`, 'image/png', bytes);
+    const bytes = await drawn({ form: 'png', sheet: print, scale, transparent });
+    return fileAnswer(`${sheet.name}.png`, 'image/png', bytes);
   },
   'GET /projects/:project/sheets/:sheet/pdf': async (call) => {
     const { sheet, print } = await paged(call, call.query('bundles'));
-    const bytes = await call.services.press.print({
+    const bytes = await drawn({
       form: 'pdf',
       sheets: [print],
       title: documentTitle(print.plan),
     });
-    return attach(call, `${sheet.name}.pdf`, 'application/pdf', bytes);
+    return fileAnswer(`${sheet.name}.pdf`, 'application/pdf', bytes);
   },
   'GET /projects/:project/sheets/:sheet/pages': async (call) => {
     const { print } = await paged(call, call.query('bundles'));
-    const bytes = await call.services.press.print({ form: 'pages', sheet: print });
+    const bytes = await drawn({ form: 'pages', sheet: print });
     return JSON.parse(bytes.toString('utf8')) as PrintedPages;
   },
   'POST /projects/:project/missing-glyphs': async (call) => {
     const sheets: PrintSheet[] = [];
     for (const id of call.body.sheetIds) sheets.push((await readSheet(call, id)).print);
-    const bytes = await call.services.press.print({ form: 'missing', sheets });
+    const bytes = await drawn({ form: 'missing', sheets });
     return JSON.parse(bytes.toString('utf8')) as MissingGlyphs;
   },
   'POST /projects/:project/print': async (call) => {
@@ -116,49 +115,39 @@ export const sheetHandlers = {
     const sheets: PrintSheet[] = [];
     for (const id of body.sheetIds) sheets.push((await readSheet(call, id, body.page)).print);
     const title = body.title ?? (sheets.length === 1 ? (sheets[0]?.name ?? 'Sheet') : 'Sheets');
-    return attach(
-      call,
-      `${title}.pdf`,
-      'application/pdf',
-      await call.services.press.print({ form: 'pdf', sheets, title }),
-    );
+    return fileAnswer(`${title}.pdf`, 'application/pdf', await drawn({ form: 'pdf', sheets, title }));
   },
   'POST /projects/:project/print-each': printEach,
   'GET /projects/:project/sheets/:sheet/graph': async (call) => {
     const { sheet, print } = await paged(call);
     const format = call.query('format') ?? 'graphml';
     if (format === 'dot')
-      attach(
-        call,
+      return fileAnswer(
         `${sheet.name}.dot`,
         'text/vnd.graphviz',
         sheetToDot(documentTitle(print.plan), shownGraph(print.plan)),
       );
-    else if (format === 'topology')
-      attach(
-        call,
+    if (format === 'topology')
+      return fileAnswer(
         `${sheet.name}.topology.json`,
         'application/json',
         `${JSON.stringify(sheetToTopology(documentTitle(print.plan), shownGraph(print.plan)), null, 2)}\n`,
       );
-    else if (format === 'graphml')
-      attach(
-        call,
+    if (format === 'graphml')
+      return fileAnswer(
         `${sheet.name}.graphml`,
         'application/graphml+xml',
         sheetToGraphml(documentTitle(print.plan), shownGraph(print.plan)),
       );
-    else
-      throw new Refusal(
-        422,
-        'The format is not known',
-        `There is no format ${format}. There are graphml, dot and topology.`,
-      );
-    return undefined;
+    throw new Refusal(
+      422,
+      'The format is not known',
+      `There is no format ${format}. There are graphml, dot and topology.`,
+    );
   },
   'POST /topology': async ({ body, query }) => {
     const read = readTopology(body, query('place'));
     if (!read.ok) throw refuseFile(read.problems);
     return read.file;
   },
-} satisfies Partial<Handlers>;
+} satisfies Partial<JobHandlers>;

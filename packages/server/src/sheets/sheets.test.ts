@@ -1,3 +1,4 @@
+import { unzipSync } from 'fflate';
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
 import { type ChangeSet } from '@visograph/core/change';
 import { editRow } from '@visograph/core/commands';
@@ -67,20 +68,13 @@ describe('a sheet on paper', () => {
     expect(pages.map((page) => page.text).join(' ')).toMatch(/1\s+\/\s+\d+\s+row\s+1,\s+column\s+1/);
   });
 
-  test('a file of each comes line by line with progress', async () => {
+  test('a file of each comes in one archive', async () => {
     const [one, two] = [await sheet('Data room · cabling'), await sheet('Kelder Quay · cabling')];
-    const reply = await rita.call('POST', `/projects/${projectId}/print-each`, {
-      sheetIds: [one.id, two.id],
-    });
-    const lines = reply.text
-      .trim()
-      .split('\n')
-      .map((line) => JSON.parse(line) as { done: number; of: number; name: string; data: string });
-    expect(lines.map(({ done, of, name }) => [done, of, name])).toEqual([
-      [1, 2, `${one.name}.pdf`],
-      [2, 2, `${two.name}.pdf`],
-    ]);
-    const { pages } = await readPdf(Buffer.from(lines[1]?.data ?? '', 'base64'));
+    const body = { sheetIds: [one.id, two.id] };
+    const reply = await rita.call('POST', `/projects/${projectId}/print-each`, body);
+    const files = unzipSync(reply.bytes);
+    expect(Object.keys(files)).toEqual([`${one.name}.pdf`, `${two.name}.pdf`]);
+    const { pages } = await readPdf(files[`${two.name}.pdf`] ?? new Uint8Array());
     expect(pages[0]?.text).toContain('kq-acc-5');
   });
 

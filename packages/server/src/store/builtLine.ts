@@ -102,6 +102,11 @@ export class BuiltLine {
     return snapshot;
   }
 
+  /** What is in memory is what the database holds now. */
+  async refresh(projectId: string): Promise<void> {
+    await this.turns.take(projectId, () => this.current(projectId));
+  }
+
   /** Another server wrote: bring the cache up to date and tell our own clients. */
   async notice(projectId: string): Promise<void> {
     if (this.cache.has(projectId)) await this.turns.take(projectId, () => this.current(projectId));

@@ -1,14 +1,22 @@
 import pg from 'pg';
 import type { Logger } from 'pino';
-import type { ProjectStore } from './projectStore.ts';
 
-/** Hears of writes by other servers on the same database; comes back by itself after the line was down. */
+interface Heard {
+  /** What is told on each channel, as JSON. */
+  channels: { readonly [channel: string]: (note: unknown) => Promise<void> | void };
+  /** Run whenever the line stands: what was told while it was down is not told again. */
+  opened: () => Promise<void>;
+}
+
+/**
+ * Hears what servers on the same database tell each other; comes back by itself after the line was down. The
+ * session bears a name, by which others see that this process lives.
+ */
 export function listen(
   url: string,
-  channel: string,
-  instance: string,
-  store: ProjectStore,
+  application: string,
   log: Logger,
+  { channels, opened }: Heard,
 ): { stop: () => Promise<void> } {
   let client: pg.Client | null = null;
   let stopped = false;
@@ -23,30 +31,27 @@ export function listen(
       }, 1000);
     }
   };
+  const hear = async (channel: string, payload: string | undefined): Promise<void> => {
+    await channels[channel]?.(JSON.parse(payload ?? '{}'));
+  };
   const start = async (): Promise<void> => {
-    const fresh = new pg.Client({ connectionString: url, application_name: 'visograph listen' });
+    const fresh = new pg.Client({ connectionString: url, application_name: application });
     fresh.on('error', (error) => {
       log.warn({ error: error.message }, 'the line that listens to the database broke');
       again();
     });
     fresh.on('end', again);
-    fresh.on('notification', ({ payload }) => {
-      const note = JSON.parse(payload ?? '{}') as {
-        projectId?: string;
-        line?: string | null;
-        instance?: string;
-      };
-      if (note.instance === instance || note.projectId === undefined) return;
-      store
-        .notice(note.projectId, note.line ?? null)
-        .catch((error: unknown) => log.error({ error: String(error) }, 'could not follow another server'));
+    fresh.on('notification', ({ channel, payload }) => {
+      hear(channel, payload).catch((error: unknown) =>
+        log.error({ error: String(error) }, 'could not follow another server'),
+      );
     });
     try {
       await fresh.connect();
       client = fresh;
       if (stopped) return;
-      await fresh.query(`LISTEN ${channel}`);
-      await store.noticeAll();
+      for (const channel of Object.keys(channels)) await fresh.query(`LISTEN ${channel}`);
+      await opened();
     } catch (error) {
       log.warn({ error: String(error) }, 'cannot listen to the database');
       again();

@@ -1,5 +1,6 @@
 import type { JournalEntry } from '@visograph/core/change';
 import type { Knex } from 'knex';
+import { z } from 'zod';
 import { BuiltLine, type Moment } from './builtLine.ts';
 import type { Snapshot } from './snapshot.ts';
 import {
@@ -17,6 +18,9 @@ import { Plans } from '../plans/plans.ts';
 
 export type { Snapshot } from './snapshot.ts';
 export { asBuilt, type Author, type UndoResult, type Wish, type Written } from './journal.ts';
+/** On which servers tell each other what they wrote. */
+export const storeChannel = 'visograph';
+const noteSchema = z.object({ projectId: z.string(), line: z.string().nullable(), instance: z.string() });
 type Listener = (projectId: string, entry: JournalEntry) => void;
 
 /**
@@ -31,7 +35,11 @@ export class ProjectStore {
   private readonly journal: Journal;
   readonly plans: Plans;
 
-  constructor(knex: Knex, channel: string, instance: string) {
+  constructor(
+    knex: Knex,
+    channel: string,
+    private readonly instance: string,
+  ) {
     const tell: Listener = (projectId, entry) => {
       for (const listener of this.listeners) listener(projectId, entry);
     };
@@ -87,6 +95,18 @@ export class ProjectStore {
   /** What a line wrote, as it is read by people. */
   history(projectId: string, line: string | null, wish: HistoryWish): Promise<HistoryLine[]> {
     return this.journal.lines({ projectId, line }, wish);
+  }
+
+  /** Brings what is in memory up to date with the database: for whoever knows that somebody wrote. @throws LineProblem */
+  async refresh(projectId: string, line: string | null): Promise<void> {
+    await this.built.refresh(projectId);
+    if (line !== asBuilt) await this.lines.refresh({ projectId, line });
+  }
+
+  /** Told by a server on the same database: it wrote. */
+  async heard(note: unknown): Promise<void> {
+    const { projectId, line, instance } = noteSchema.parse(note);
+    if (instance !== this.instance) await this.notice(projectId, line);
   }
 
   /** Another server wrote: bring what is in memory up to date and tell our own clients. */

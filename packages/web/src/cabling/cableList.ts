@@ -1,12 +1,10 @@
-import type { Line } from '@visograph/api';
+import type { Answer } from '@visograph/api';
 import type { CableColumns } from '@visograph/core/cabling';
-import { callLines } from '../data/api.ts';
-import { lastOf } from '../kit/list/lastOf.ts';
+import { callJob } from '../data/jobs.ts';
 import type { ListCall } from '../kit/list/useList.ts';
 
-type Told = Line<'POST /projects/:project/cable-list'>;
 /** What the server says of a cable list. */
-export type CableListResult = Extract<Told, { result: unknown }>['result'];
+export type CableListResult = Answer<'POST /projects/:project/cable-list'>;
 
 interface Wish extends Omit<ListCall<unknown>, 'wish'> {
   projectId: string;
@@ -16,24 +14,21 @@ interface Wish extends Omit<ListCall<unknown>, 'wish'> {
   placeId: string | null;
 }
 
-/** Sends a cable list to be read, or read and made; the answer comes line by line with progress. */
+/** Has a cable list read, or read and made. */
 export const sendCableList = (wish: Wish): Promise<CableListResult> =>
-  lastOf<CableListResult>(wish.onProgress, (onLine) =>
-    callLines(
-      'POST /projects/:project/cable-list',
-      {
-        params: { project: wish.projectId },
-        query: {
-          plan: wish.plan ?? undefined,
-          columns: wish.columns === null ? undefined : JSON.stringify(wish.columns),
-          make: wish.make ? '1' : undefined,
-          place: wish.make ? (wish.placeId ?? undefined) : undefined,
-          write: wish.write ? '1' : undefined,
-          all: wish.all ? '1' : undefined,
-        },
-        body: wish.bytes,
+  callJob(
+    'POST /projects/:project/cable-list',
+    {
+      params: { project: wish.projectId },
+      query: {
+        plan: wish.plan ?? undefined,
+        columns: wish.columns === null ? undefined : JSON.stringify(wish.columns),
+        make: wish.make ? '1' : undefined,
+        place: wish.make ? (wish.placeId ?? undefined) : undefined,
+        write: wish.write ? '1' : undefined,
+        all: wish.all ? '1' : undefined,
       },
-      wish.signal,
-      onLine,
-    ),
+      body: wish.bytes,
+    },
+    { signal: wish.signal, onProgress: wish.onProgress },
   );

@@ -1,4 +1,4 @@
-import type { Answer, CallWish, Line, Name } from '@visograph/api';
+import type { Answer, CallWish, DirectName, Name } from '@visograph/api';
 import { pathTo, type PathWish } from '@visograph/api/path';
 import type { FileProblem } from '@visograph/core/exchange';
 import type { Problem } from '@visograph/core/model';
@@ -37,14 +37,18 @@ const typeOf = (body: unknown): string =>
       : 'application/json';
 
 /** Sends a call, texts and bytes as they are and all else as JSON. @throws ApiError unless it was granted */
-async function send<K extends Name>(name: K, wish: CallWish<K>, signal?: AbortSignal): Promise<Response> {
+export async function send<K extends Name>(
+  name: K,
+  wish: CallWish<K>,
+  { signal, headers = {} }: { signal?: AbortSignal; headers?: Readonly<Record<string, string>> } = {},
+): Promise<Response> {
   const { body } = wish as { body?: unknown };
   const plain = typeof body === 'string' || body instanceof Uint8Array;
   let response: Response;
   try {
     response = await fetch(addressOf(name, wish), {
       method: name.slice(0, name.indexOf(' ')),
-      headers: body === undefined ? {} : { 'Content-Type': typeOf(body) },
+      headers: { ...headers, ...(body === undefined ? {} : { 'Content-Type': typeOf(body) }) },
       body: body === undefined ? undefined : plain ? (body as BodyInit) : JSON.stringify(body),
       ...(signal === undefined ? {} : { signal }),
     });
@@ -62,34 +66,7 @@ async function send<K extends Name>(name: K, wish: CallWish<K>, signal?: AbortSi
 }
 
 /** Calls the API; what it takes and answers is said by the contract, which the server is held to. @throws ApiError */
-export async function call<K extends Name>(name: K, wish: CallWish<K>): Promise<Answer<K>> {
+export async function call<K extends DirectName>(name: K, wish: CallWish<K>): Promise<Answer<K>> {
   const response = await send(name, wish);
   return (response.status === 204 ? undefined : await response.json()) as Answer<K>;
-}
-
-/** Calls for a file. @throws ApiError */
-export async function callFile<K extends Name>(
-  name: K,
-  wish: CallWish<K>,
-  signal: AbortSignal,
-): Promise<Uint8Array> {
-  return new Uint8Array(await (await send(name, wish, signal)).arrayBuffer());
-}
-
-/** Calls for an answer in lines, each of them JSON, told as they arrive. @throws ApiError */
-export async function callLines<K extends Name>(
-  name: K,
-  wish: CallWish<K>,
-  signal: AbortSignal,
-  onLine: (line: Line<K>) => void,
-): Promise<void> {
-  const { body } = await send(name, wish, signal);
-  if (body === null) return;
-  const reader = body.pipeThrough(new TextDecoderStream()).getReader();
-  let rest = '';
-  for (let part = await reader.read(); !part.done; part = await reader.read()) {
-    const lines = (rest + part.value).split('\n');
-    rest = lines.pop() ?? '';
-    for (const line of lines) if (line !== '') onLine(JSON.parse(line) as Line<K>);
-  }
 }

@@ -7,6 +7,7 @@ import {
 } from '@visograph/core/change';
 import { newId, Network, type Problem } from '@visograph/core/model';
 import { ApiError, call } from './api.ts';
+import { hearOfJob, type JobNote } from './jobs.ts';
 import { Presence, type Peer } from './presence.ts';
 
 export type SaveState = 'loading' | 'saved' | 'saving' | 'offline' | 'signedOut';
@@ -36,7 +37,8 @@ type LiveMessage =
   | { type: 'reload'; revision: number }
   | { type: 'moved'; base: number }
   | ({ type: 'peer' } & Peer)
-  | { type: 'gone'; peer: string };
+  | { type: 'gone'; peer: string }
+  | ({ type: 'job' } & JobNote);
 const retryAfter = [500, 1000, 2000, 4000];
 export type Committed = { ok: true } | { ok: false; problems: Problem[] };
 
@@ -151,6 +153,7 @@ export class ProjectSync {
       if (message.type === 'entry') this.take(message.entry);
       else if (message.type === 'peer') this.presence.take(message);
       else if (message.type === 'gone') this.presence.drop(message.peer);
+      else if (message.type === 'job') hearOfJob(message);
       else void this.load();
     };
     socket.onclose = () => {

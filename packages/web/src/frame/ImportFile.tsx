@@ -1,8 +1,10 @@
 import { placePath } from '@visograph/core/model';
 import type { ReactNode, RefObject } from 'react';
 import { useWhereabouts } from '../data/location.ts';
-import { ApiError, call } from '../data/api.ts';
+import { ApiError } from '../data/api.ts';
+import { callJob } from '../data/jobs.ts';
 import { useProject } from '../data/project.tsx';
+import { waitsText } from '../kit/jobText.ts';
 import { FileInput } from '../kit/FileInput.tsx';
 
 /**
@@ -17,13 +19,23 @@ export function ImportFile({ input }: { input: RefObject<HTMLInputElement | null
       const text = await file.text();
       const place = placePath(sync.current().network, scopeId);
       const data = text.includes('ietf-network:networks')
-        ? await call('POST /topology', { query: { place }, body: text })
+        ? await callJob('POST /topology', { query: { place }, body: text })
         : null;
-      const done = await call('POST /projects/:project/exchange', {
-        params: { project: project.id },
-        query: { plan: plan ?? undefined },
-        body: data === null ? text : JSON.stringify(data),
-      });
+      const done = await callJob(
+        'POST /projects/:project/exchange',
+        {
+          params: { project: project.id },
+          query: { plan: plan ?? undefined },
+          body: data === null ? text : JSON.stringify(data),
+        },
+        {
+          onProgress: (progress) => {
+            const how = progress.writing ? 'is being written …' : 'is being read …';
+            const text = progress.ahead > 0 ? waitsText(progress) : how;
+            sync.announce({ tone: 'ok', text: `${file.name} ${text}` });
+          },
+        },
+      );
       sync.announce({
         tone: 'ok',
         text: `${file.name}: ${done.created} rows added, ${done.updated} changed.`,

@@ -1,6 +1,7 @@
 import type { RowsRead } from '@visograph/core/places';
 import { useRef, useState, type ReactNode } from 'react';
-import { ApiError, call } from '../data/api.ts';
+import { ApiError } from '../data/api.ts';
+import { callJob } from '../data/jobs.ts';
 import { useProject } from '../data/project.tsx';
 import { Button } from './controls.tsx';
 import { FileInput } from './FileInput.tsx';
@@ -32,7 +33,7 @@ export function ImportRows({ title, help, read: readRows, open, onOpenChange }: 
     setTrouble(null);
     try {
       const bytes = new Uint8Array(await file.arrayBuffer());
-      const answer = await call('POST /projects/:project/spreadsheet', {
+      const answer = await callJob('POST /projects/:project/spreadsheet', {
         params: { project: project.id },
         body: bytes,
       });

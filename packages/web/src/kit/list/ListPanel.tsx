@@ -2,9 +2,11 @@ import { countOf, type ListRow } from '@visograph/core/exchange';
 import { grouped } from '@visograph/core/model';
 import { useRef, type ReactNode } from 'react';
 import { styled } from 'styled-components';
+import type { JobProgress } from '../../data/jobs.ts';
 import { Button } from '../controls.tsx';
 import { FileInput } from '../FileInput.tsx';
 import { Grid } from '../grid/Grid.tsx';
+import { waitsText } from '../jobText.ts';
 import { ActPanel } from '../panel/ActPanel.tsx';
 import type { List, ListRead } from './useList.ts';
 
@@ -21,14 +23,12 @@ const does: Readonly<Record<ListRow['does'], string>> = {
   cannot: 'cannot',
 };
 
-const progressText = (
-  progress: { done: number; of: number; writing?: boolean | undefined } | null,
-): string => {
+function progressText(progress: JobProgress | null): string {
   if (progress === null) return 'Reading …';
-  return progress.writing === true
-    ? `Writing ${grouped(progress.of)} rows …`
-    : `Row ${grouped(progress.done)} of ${grouped(progress.of)}`;
-};
+  if (progress.ahead > 0) return waitsText(progress);
+  if (progress.writing) return `Writing ${grouped(progress.of)} rows …`;
+  return progress.of === 0 ? 'Reading …' : `Row ${grouped(progress.done)} of ${grouped(progress.of)}`;
+}
 
 /** The cells of the rows of a list, those that cannot be taken first. */
 const cellsOf = (results: readonly ListRow[]) =>

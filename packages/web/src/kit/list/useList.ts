@@ -1,6 +1,7 @@
 import type { ListRow } from '@visograph/core/exchange';
 import { useRef, useState } from 'react';
 import { ApiError } from '../../data/api.ts';
+import type { JobProgress } from '../../data/jobs.ts';
 import { useProject } from '../../data/project.tsx';
 
 /** What a list comes to, as the server tells it. */
@@ -13,11 +14,6 @@ export interface ListRead {
   rows: number;
   written: boolean;
 }
-export interface ListProgress {
-  done: number;
-  of: number;
-  writing?: boolean | undefined;
-}
 /** A list on its way to the server: with what is wished of it, and whether its good rows are written. */
 export interface ListCall<W> {
   bytes: Uint8Array;
@@ -25,13 +21,13 @@ export interface ListCall<W> {
   write: boolean;
   all: boolean;
   signal: AbortSignal;
-  onProgress: (progress: ListProgress) => void;
+  onProgress: (progress: JobProgress) => void;
 }
 
 export interface List<R extends ListRead, W> {
   file: { name: string; bytes: Uint8Array } | null;
   read: R | null;
-  busy: { progress: ListProgress | null; stop: AbortController } | null;
+  busy: { progress: JobProgress | null; stop: AbortController } | null;
   trouble: string | null;
   /** Reads a file as it is wished. */
   take: (name: string, bytes: Uint8Array, wish: W) => Promise<void>;
@@ -77,7 +73,7 @@ export function useList<R extends ListRead, W>(
     setBusy({ progress: null, stop });
     setTrouble(null);
     try {
-      const onProgress = (progress: ListProgress): void => {
+      const onProgress = (progress: JobProgress): void => {
         if (last.current === stop) setBusy({ progress, stop });
       };
       const result = await send({ bytes, wish, ...how, signal: stop.signal, onProgress });

@@ -1,12 +1,10 @@
-import type { Line } from '@visograph/api';
+import type { Answer } from '@visograph/api';
 import type { EquipmentWish } from '@visograph/core/racks';
-import { callLines } from '../../data/api.ts';
-import { lastOf } from '../../kit/list/lastOf.ts';
+import { callJob } from '../../data/jobs.ts';
 import type { ListCall } from '../../kit/list/useList.ts';
 
-type Told = Line<'POST /projects/:project/equipment-list'>;
 /** What the server says of an equipment list. */
-export type EquipmentListResult = Extract<Told, { result: unknown }>['result'];
+export type EquipmentListResult = Answer<'POST /projects/:project/equipment-list'>;
 
 /** Bytes in base64 (RFC 4648), as the browser makes it. */
 const base64 = (bytes: Uint8Array): Promise<string> =>
@@ -17,7 +15,7 @@ const base64 = (bytes: Uint8Array): Promise<string> =>
     reader.readAsDataURL(new Blob([new Uint8Array(bytes)]));
   });
 
-/** Sends an equipment list to be read, or read and made; the answer comes line by line with progress. */
+/** Has an equipment list read, or read and made. */
 export async function sendEquipmentList({
   projectId,
   plan,
@@ -25,16 +23,13 @@ export async function sendEquipmentList({
 }: ListCall<EquipmentWish> & { projectId: string; plan: string | null }): Promise<EquipmentListResult> {
   const { wish, write, all } = call;
   const file = await base64(call.bytes);
-  return lastOf<EquipmentListResult>(call.onProgress, (onLine) =>
-    callLines(
-      'POST /projects/:project/equipment-list',
-      {
-        params: { project: projectId },
-        query: { plan: plan ?? undefined },
-        body: { file, wish, write, all },
-      },
-      call.signal,
-      onLine,
-    ),
+  return callJob(
+    'POST /projects/:project/equipment-list',
+    {
+      params: { project: projectId },
+      query: { plan: plan ?? undefined },
+      body: { file, wish, write, all },
+    },
+    { signal: call.signal, onProgress: call.onProgress },
   );
 }

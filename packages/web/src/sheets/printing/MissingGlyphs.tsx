@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
-import { call } from '../../data/api.ts';
+import { callJob } from '../../data/jobs.ts';
 import { useProject } from '../../data/project.tsx';
 import { useMeantQuery } from '../../data/shown.ts';
 import { Hint } from '../../kit/panel/panels.tsx';
@@ -37,7 +37,7 @@ export function MissingGlyphs({ sheetIds }: { sheetIds: readonly string[] }): Re
   const { data } = useQuery({
     queryKey: ['missing-glyphs', project.id, view.revision, meant, ...sheetIds],
     queryFn: () =>
-      call('POST /projects/:project/missing-glyphs', {
+      callJob('POST /projects/:project/missing-glyphs', {
         params: { project: project.id },
         query: meant,
         body: { sheetIds: [...sheetIds] },

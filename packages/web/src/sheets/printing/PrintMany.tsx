@@ -1,12 +1,13 @@
+import type { BodyOf } from '@visograph/api';
 import { paperNames, type Page, type PaperSize, type Sheet } from '@visograph/core/model';
-import { zipSync } from 'fflate';
 import { useRef, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
-import { callFile, callLines } from '../../data/api.ts';
+import { callJobFile, type JobProgress } from '../../data/jobs.ts';
 import { useProject } from '../../data/project.tsx';
 import { useMeantQuery } from '../../data/shown.ts';
 import { Choice } from '../../kit/choice.tsx';
 import { Button } from '../../kit/controls.tsx';
+import { waitsText } from '../../kit/jobText.ts';
 import { Trouble } from '../../kit/panel/dock.tsx';
 import { PanelDialog } from '../../kit/panel/panelDialog.tsx';
 import { Hint } from '../../kit/panel/panels.tsx';
@@ -37,6 +38,8 @@ const Line = styled.div`
   align-items: flex-end;
 `;
 
+type PrintWish = BodyOf<'POST /projects/:project/print'>;
+
 /** Several sheets in one PDF, or a file of each in one go. */
 export function PrintMany({ sheets, onClose }: { sheets: readonly Sheet[]; onClose: () => void }): ReactNode {
   const { project } = useProject();
@@ -44,18 +47,26 @@ export function PrintMany({ sheets, onClose }: { sheets: readonly Sheet[]; onClo
   const params = { project: project.id };
   const [chosen, setChosen] = useState<ReadonlySet<string>>(() => new Set(sheets.map((sheet) => sheet.id)));
   const [size, setSize] = useState<PaperSize | 'own'>('own');
-  const [progress, setProgress] = useState<{ done: number; of: number } | null>(null);
+  const [progress, setProgress] = useState<JobProgress | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
   const stopper = useRef<AbortController | null>(null);
   const page: Partial<Page> = size === 'own' ? {} : { size };
   const sheetIds = sheets.filter((sheet) => chosen.has(sheet.id)).map((sheet) => sheet.id);
-  const guarded = async (work: (signal: AbortSignal) => Promise<void>): Promise<void> => {
+  const print = async (
+    call: 'POST /projects/:project/print' | 'POST /projects/:project/print-each',
+    body: PrintWish,
+    save: (bytes: Uint8Array) => void,
+  ): Promise<void> => {
     const controller = new AbortController();
     stopper.current = controller;
     setTrouble(null);
-    setProgress({ done: 0, of: sheetIds.length });
+    setProgress({ done: 0, of: sheetIds.length, ahead: 0, writing: false });
     try {
-      await work(controller.signal);
+      const watch = {
+        signal: controller.signal,
+        onProgress: (told: JobProgress) => setProgress({ ...told, of: sheetIds.length }),
+      };
+      save(await callJobFile(call, { params, query, body }, watch));
     } catch (error) {
       if (!controller.signal.aborted)
         setTrouble(error instanceof Error ? error.message : 'It could not be printed.');
@@ -64,28 +75,13 @@ export function PrintMany({ sheets, onClose }: { sheets: readonly Sheet[]; onClo
     }
   };
   const together = (): Promise<void> =>
-    guarded(async (signal) => {
-      const bytes = await callFile(
-        'POST /projects/:project/print',
-        { params, query, body: { sheetIds, page, title: project.name } },
-        signal,
-      );
-      saveFile(`${project.name}.pdf`, bytes as BlobPart, 'application/pdf');
-    });
+    print('POST /projects/:project/print', { sheetIds, page, title: project.name }, (bytes) =>
+      saveFile(`${project.name}.pdf`, bytes as BlobPart, 'application/pdf'),
+    );
   const each = (): Promise<void> =>
-    guarded(async (signal) => {
-      const files: Record<string, Uint8Array> = {};
-      await callLines(
-        'POST /projects/:project/print-each',
-        { params, query, body: { sheetIds, page } },
-        signal,
-        ({ done, of, name, data }) => {
-          files[name.replaceAll('/', '-')] = Uint8Array.from(atob(data), (letter) => letter.charCodeAt(0));
-          setProgress({ done, of });
-        },
-      );
-      saveFile(`${project.name} sheets.zip`, zipSync(files, { level: 0 }), 'application/zip');
-    });
+    print('POST /projects/:project/print-each', { sheetIds, page }, (bytes) =>
+      saveFile(`${project.name} sheets.zip`, bytes as BlobPart, 'application/zip'),
+    );
   return (
     <PanelDialog
       title="Print several sheets"
@@ -140,7 +136,9 @@ export function PrintMany({ sheets, onClose }: { sheets: readonly Sheet[]; onClo
           <>
             <progress max={progress.of} value={progress.done} aria-label="Printing" />
             <Line>
-              <Hint>{`${progress.done} of ${progress.of} printed`}</Hint>
+              <Hint>
+                {progress.ahead > 0 ? waitsText(progress) : `${progress.done} of ${progress.of} printed`}
+              </Hint>
               <Button onPress={() => stopper.current?.abort()}>Stop</Button>
             </Line>
           </>

@@ -18,7 +18,8 @@ import { diagramBox } from '@visograph/drawing';
 import { useMemo, useState, type ReactNode } from 'react';
 import { Dialog } from 'react-aria-components';
 import { styled } from 'styled-components';
-import { addressOf, call } from '../../data/api.ts';
+import { addressOf } from '../../data/api.ts';
+import { callJob } from '../../data/jobs.ts';
 import { useProject } from '../../data/project.tsx';
 import { useMeantQuery } from '../../data/shown.ts';
 import { Choice } from '../../kit/choice.tsx';
@@ -98,7 +99,7 @@ export function PrintPanel({ sheet, scene, framesShown, onFrames, arranged, onKe
   const save = (address: string): void => window.location.assign(address);
   const print = async (): Promise<void> => {
     try {
-      setPaper(await call('GET /projects/:project/sheets/:sheet/pages', { params, query }));
+      setPaper(await callJob('GET /projects/:project/sheets/:sheet/pages', { params, query }));
     } catch (error) {
       sync.announce({
         tone: 'bad',

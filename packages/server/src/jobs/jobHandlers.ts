@@ -1,0 +1,15 @@
+import { cableListHandlers } from '../cabling/cableListRoutes.ts';
+import { spreadsheetHandlers } from '../catalogue/spreadsheetRoutes.ts';
+import type { JobHandlers } from '../http/route.ts';
+import { fileHandlers } from '../project/fileRoutes.ts';
+import { equipmentListHandlers } from '../racks/equipmentListRoutes.ts';
+import { sheetHandlers } from '../sheets/sheetRoutes.ts';
+
+/** What is done for every call that is a job; one that is missing does not compile. */
+export const jobHandlers: JobHandlers = {
+  ...fileHandlers,
+  ...spreadsheetHandlers,
+  ...cableListHandlers,
+  ...equipmentListHandlers,
+  ...sheetHandlers,
+};

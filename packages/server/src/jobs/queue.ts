@@ -1,0 +1,81 @@
+import { lanes, type Lane } from '@visograph/api';
+import type { Knex } from 'knex';
+import PgBoss from 'pg-boss';
+import type { Logger } from 'pino';
+import type { PoolClient } from 'pg';
+
+/** How long a job of each lane may take, in seconds. */
+export const timeLimits: Readonly<Record<Lane, number>> = { short: 120, long: 1800 };
+
+interface Holder {
+  acquireConnection: () => Promise<PoolClient>;
+}
+/** The transaction's own connection: what goes through it stands or falls with it. */
+const within = (transaction: Knex.Transaction): PgBoss.Db => ({
+  executeSql: async (text, values) => {
+    const client = await (transaction.client as Holder).acquireConnection();
+    return client.query(text, values);
+  },
+});
+
+/** The queue in PostgreSQL: of each person the first job of each lane, in the order in which they came. */
+export class JobQueue {
+  private readonly boss: PgBoss;
+  private opening: Promise<void> | null = null;
+
+  constructor(databaseUrl: string, log: Logger) {
+    this.boss = new PgBoss({
+      connectionString: databaseUrl,
+      application_name: 'visograph jobs',
+      max: 2,
+      schedule: false,
+      archiveCompletedAfterSeconds: 3600,
+      archiveFailedAfterSeconds: 3600,
+      deleteAfterHours: 2,
+    });
+    this.boss.on('error', (error) => log.warn({ error: error.message }, 'the queue of jobs'));
+  }
+
+  /** Makes the tables of the queue where they are missing; done once, at the first use. */
+  open(): Promise<void> {
+    this.opening ??= this.start().catch((error: unknown) => {
+      this.opening = null;
+      throw error;
+    });
+    return this.opening;
+  }
+
+  private async start(): Promise<void> {
+    await this.boss.start();
+    for (const name of lanes) {
+      const manners = { name, expireInSeconds: timeLimits[name] + 60, retryLimit: 5 };
+      await this.boss.createQueue(name, manners);
+    }
+  }
+
+  /** Puts a job into the queue, in the caller's transaction. */
+  async send(transaction: Knex.Transaction, lane: Lane, id: string): Promise<void> {
+    await this.boss.send(lane, {}, { id, db: within(transaction) });
+  }
+
+  /** The next job of a lane, which is then nobody else's; null: none waits. */
+  async fetch(lane: Lane): Promise<string | null> {
+    const [job] = await this.boss.fetch(lane, { batchSize: 1 });
+    return job?.id ?? null;
+  }
+
+  async complete(lane: Lane, id: string): Promise<void> {
+    await this.boss.complete(lane, id);
+  }
+
+  /** Whoever had taken it is gone: it is taken once more. */
+  async again(lane: Lane, id: string): Promise<void> {
+    await this.boss.fail(lane, id, { why: 'the server ended' });
+  }
+
+  async close(): Promise<void> {
+    if (this.opening === null) return;
+    await this.opening.catch(() => undefined);
+    await this.boss.stop({ graceful: false, wait: true });
+  }
+}
