@@ -3,7 +3,7 @@ import { readCableRows, type CableColumns } from '@visograph/core/cabling';
 import { Refusal } from '../http/problem.ts';
 import type { JobHandlers } from '../http/route.ts';
 import { answerList, mostListRows } from '../project/answerList.ts';
-import { sheetRows } from '../sheets/sheetRows.ts';
+import { sheetRows } from '../spreadsheets/sheetRows.ts';
 
 function toldColumns(text: string | null): CableColumns | null {
   if (text === null) return null;

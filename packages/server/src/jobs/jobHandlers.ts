@@ -1,5 +1,5 @@
 import { cableListHandlers } from '../cabling/cableListRoutes.ts';
-import { spreadsheetHandlers } from '../catalogue/spreadsheetRoutes.ts';
+import { spreadsheetHandlers } from '../spreadsheets/spreadsheetRoutes.ts';
 import type { JobHandlers } from '../http/route.ts';
 import { fileHandlers } from '../project/fileRoutes.ts';
 import { equipmentListHandlers } from '../racks/equipmentListRoutes.ts';

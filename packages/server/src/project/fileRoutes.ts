@@ -12,7 +12,7 @@ import { isTooDeep } from '../http/bodies.ts';
 import { notFound, refuseFile } from '../http/problem.ts';
 import { fileAnswer, type JobCall, type JobHandlers } from '../http/route.ts';
 import { written } from './projectRoutes.ts';
-import { tableToXlsx, xlsxType } from './tableXlsx.ts';
+import { tableToXlsx, xlsxType } from '../spreadsheets/tableXlsx.ts';
 
 /** The place of the scope parameter; null for the whole project. */
 async function scopeOf(call: JobCall<'GET /projects/:project/reports/:report'>): Promise<string | null> {

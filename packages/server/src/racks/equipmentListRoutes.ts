@@ -1,7 +1,7 @@
 import { readEquipmentRows } from '@visograph/core/racks';
 import type { JobHandlers } from '../http/route.ts';
 import { answerList, mostListRows } from '../project/answerList.ts';
-import { sheetRows } from '../sheets/sheetRows.ts';
+import { sheetRows } from '../spreadsheets/sheetRows.ts';
 
 export const equipmentListHandlers = {
   'POST /projects/:project/equipment-list': async (call) => {

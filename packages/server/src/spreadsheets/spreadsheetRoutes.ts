@@ -1,5 +1,5 @@
 import type { JobHandlers } from '../http/route.ts';
-import { sheetRows } from '../sheets/sheetRows.ts';
+import { sheetRows } from './sheetRows.ts';
 
 const rowLimit = 20_000;
 
