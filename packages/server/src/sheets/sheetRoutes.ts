@@ -53,7 +53,7 @@ const mostScale = 4;
 /** A file of each sheet in one archive, telling how far it is. */
 async function printEach(call: JobCall<'POST /projects/:project/print-each'>): Promise<FileAnswer> {
   const prints: PrintSheet[] = [];
-  for (const id of call.body.sheetIds) prints.push((await readSheet(call, id, call.body.page)).print);
+  for (const id of new Set(call.body.sheetIds)) prints.push((await readSheet(call, id, call.body.page)).print);
   const files: Zippable = {};
   for (const sheet of prints) {
     const bytes = await drawn({ form: 'pdf', sheets: [sheet], title: documentTitle(sheet.plan) });
@@ -106,16 +106,20 @@ export const sheetHandlers = {
   },
   'POST /projects/:project/missing-glyphs': async (call) => {
     const sheets: PrintSheet[] = [];
-    for (const id of call.body.sheetIds) sheets.push((await readSheet(call, id)).print);
+    for (const id of new Set(call.body.sheetIds)) sheets.push((await readSheet(call, id)).print);
     const bytes = await drawn({ form: 'missing', sheets });
     return JSON.parse(bytes.toString('utf8')) as MissingGlyphs;
   },
   'POST /projects/:project/print': async (call) => {
     const { body } = call;
     const sheets: PrintSheet[] = [];
-    for (const id of body.sheetIds) sheets.push((await readSheet(call, id, body.page)).print);
+    for (const id of new Set(body.sheetIds)) sheets.push((await readSheet(call, id, body.page)).print);
     const title = body.title ?? (sheets.length === 1 ? (sheets[0]?.name ?? 'Sheet') : 'Sheets');
-    return fileAnswer(`${title}.pdf`, 'application/pdf', await drawn({ form: 'pdf', sheets, title }));
+    return fileAnswer(
+      `${title}.pdf`,
+      'application/pdf',
+      await drawn({ form: 'pdf', sheets, title }, call.tell),
+    );
   },
   'POST /projects/:project/print-each': printEach,
   'GET /projects/:project/sheets/:sheet/graph': async (call) => {

@@ -4,7 +4,7 @@ import { applyChanges } from '../../change/apply.ts';
 import type { ChangeSet } from '../../change/change.ts';
 import { builtInModels } from '../builtIn/index.ts';
 import { blankModel } from '../../model/kinds/equipment/catalogueModel.ts';
-import { pictureFault } from '../../model/kinds/equipment/picture.ts';
+import { pictureFault } from '../../model/kinds/equipment/pictures/picture.ts';
 import { newId } from '../../model/values/ids.ts';
 import type { Network } from '../../model/network/network.ts';
 import { portsOf } from '../../model/network/ports.ts';

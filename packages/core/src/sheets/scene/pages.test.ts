@@ -1,8 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
 import { plainPage, type Page } from '../../model/kinds/drawings/sheet.ts';
 import { gallery } from '../../testing/testGallery.ts';
 import { planOf } from '../projection/plan.ts';
-import { aspectOf, legibilityOf, pagesOf, windowAspect } from './pages.ts';
+import { aspectOf, legibilityOf, pageCount, pagesOf, windowAspect } from './pages.ts';
 import { sceneOf } from './sceneOf.ts';
 
 const drawn = (width: number, height: number) => ({ x: 0, y: 0, width, height });
@@ -29,6 +30,26 @@ describe('whether what is printed can be read', () => {
       expect(legibilityOf(drawn(width, width / 1.6), tiled).points).toBeGreaterThanOrEqual(6);
       expect(pagesOf(drawn(width, width / 1.6), tiled).frames).toHaveLength(pages);
     }
+  });
+
+  test('property: pages are counted as they are laid', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 20_000 }),
+        fc.integer({ min: 1, max: 20_000 }),
+        fc.constantFrom(0.5, 1, 2),
+        fc.boolean(),
+        (width, height, scale, fit) => {
+          const page: Page = { ...a4, fit, scale };
+          expect(pageCount(drawn(width, height), page)).toBe(
+            pagesOf(drawn(width, height), page).frames.length,
+          );
+        },
+      ),
+      { numRuns: 40 },
+    );
+    // What would take gigabytes to lay out is counted all the same.
+    expect(pageCount(drawn(4e8, 4e8), { ...a4, fit: false, scale: 2 })).toBeGreaterThan(1e11);
   });
 
   test('of American paper an American size is proposed; where none is large enough, none', () => {

@@ -70,6 +70,29 @@ export function aspectOf({ composed = false, size, landscape }: Page): number {
 /** More pages than this are refused: nobody glues them together. */
 export const mostPages = 200;
 
+/** Pages that a drawing takes, counted without laying them out. */
+export function pageCount(drawn: Box, page: Page): number {
+  if (page.fit) return 1;
+  const { columns, rows } = tilesOf(drawn, page);
+  return columns * rows;
+}
+
+function tilesOf(
+  drawn: Box,
+  page: Page,
+): { tile: { width: number; height: number }; columns: number; rows: number } {
+  const [short, long] = paperSizes[page.size];
+  const [widthMm, heightMm] = page.landscape ? [long, short] : [short, long];
+  const mmPerUnit = page.scale / unitsPerMm;
+  const tile = {
+    width: (widthMm - 2 * page.marginMm) / mmPerUnit,
+    height: (heightMm - 2 * page.marginMm) / mmPerUnit,
+  };
+  const along = (length: number, step: number): number =>
+    Math.max(1, Math.ceil(Math.max(1, length) / step - 1e-9));
+  return { tile, columns: along(drawn.width, tile.width), rows: along(drawn.height, tile.height) };
+}
+
 /** How a drawing falls on paper: fitted to one page, or tiled over as many as it needs at the scale. */
 export function pagesOf(drawn: Box, page: Page): Pages {
   const [short, long] = paperSizes[page.size];
@@ -88,9 +111,7 @@ export function pagesOf(drawn: Box, page: Page): Pages {
     };
   }
   const mmPerUnit = page.scale / unitsPerMm;
-  const tile = { width: room.width / mmPerUnit, height: room.height / mmPerUnit };
-  const columns = Math.max(1, Math.ceil(width / tile.width - 1e-9));
-  const rows = Math.max(1, Math.ceil(height / tile.height - 1e-9));
+  const { tile, columns, rows } = tilesOf(drawn, page);
   const left = drawn.x - (columns * tile.width - width) / 2;
   const top = drawn.y - (rows * tile.height - height) / 2;
   const frames: PageFrame[] = [];

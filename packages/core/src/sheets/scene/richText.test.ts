@@ -55,4 +55,57 @@ describe('notes in Markdown', () => {
   test('nothing written takes no room', () => {
     expect(set('')).toEqual({ runs: [], width: 0, height: 0 });
   });
+
+  test('property: a long word is cut where the letters that fit end, and never within one', () => {
+    const letters = fc.array(fc.constantFrom('a', 'W', 'é', '漢', '😀', '\u{10FFFF}'), {
+      minLength: 1,
+      maxLength: 200,
+    });
+    fc.assert(
+      fc.property(letters, fc.integer({ min: 3, max: 120 }), (word, width) => {
+        const lines = set(word.join(''), width).runs.map(({ text }) => text);
+        expect(lines.join('')).toBe(word.join(''));
+        // Letter after letter, as one would by hand; one that is wider than the line stands alone.
+        const expected: string[] = [''];
+        for (const letter of word) {
+          const line = `${expected.at(-1) ?? ''}${letter}`;
+          if (line === letter || measure(line, 'text', 13) <= width) expected[expected.length - 1] = line;
+          else expected.push(letter);
+        }
+        expect(lines).toEqual(expected);
+      }),
+    );
+  });
+
+  const hostile: [string, string][] = [
+    ['one word of 4,000 letters', 'W'.repeat(4000)],
+    ['4,000 quotes in each other', '>'.repeat(4000)],
+    ['1,333 lists in each other', '1. '.repeat(1333)],
+    ['2,000 lists in each other', '- '.repeat(2000)],
+    ['quotes and lists by turns', '> - '.repeat(1000)],
+    ['the same after a line of text', `text\n${'> '.repeat(1990)}`],
+  ];
+  test.each(hostile)('%s: are set, with all of their letters', (_what, text) => {
+    let measured = 0;
+    const counting: TextMeasure = (part, face, size) => {
+      measured += part.length;
+      return measure(part, face, size);
+    };
+    const { runs } = setText(text, 200, counting);
+    // Work grows with the letters, not with their square.
+    expect(measured).toBeLessThan(40 * text.length);
+    const marks = (whole: string): number =>
+      [...whole].filter((letter) => letter === 'W' || letter === '>').length;
+    const shown = runs.map((run) => run.text).join('');
+    if (text.startsWith('W')) expect(marks(shown)).toBe(4000);
+    else expect(runs.length).toBeGreaterThan(0);
+  });
+
+  test('twelve in each other are lists and quotes still; the thirteenth is text', () => {
+    const shown = (depth: number): string =>
+      set(`${'> '.repeat(depth)}end`, 2000)
+        .runs.map((run) => run.text)
+        .join('');
+    expect([shown(12), shown(13), shown(15)]).toEqual(['end', '> end', '> > > end']);
+  });
 });

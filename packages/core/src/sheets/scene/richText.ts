@@ -123,6 +123,33 @@ function paragraphs(tokens: readonly Token[], indent = 0, mark = ''): Paragraph[
   });
 }
 
+/** Quotes and lists within each other beyond this are text: a reader of Markdown takes a stack as deep. */
+const mostNested = 12;
+const marker = String.raw`[^\S\n]*(?:>|(?:[-*+]|\d{1,9}[.)])(?=[^\S\n]))`;
+const tooNested = new RegExp(`^((?:${marker}){${mostNested}})(${marker})`, 'gm');
+/** The same text with the marks of what is nested too deep taken for what they are written as. */
+const shallow = (markdown: string): string =>
+  markdown.replace(tooNested, (_all, kept: string, over: string) => {
+    const sign = over.search(/[>*+.)-]/);
+    return `${kept}${over.slice(0, sign)}\\${over.slice(sign)}`;
+  });
+
+/** As many letters of a word, from its start, as fit into a width: at least one, and never half of one. */
+function fitting(word: string, room: number, width: (text: string) => number): number {
+  let [fits, over] = [0, 1];
+  while (over < word.length && width(word.slice(0, over)) <= room) [fits, over] = [over, over * 2];
+  over = Math.min(over, word.length);
+  if (width(word.slice(0, over)) <= room) return word.length;
+  while (over - fits > 1) {
+    const middle = Math.floor((fits + over) / 2);
+    if (width(word.slice(0, middle)) <= room) fits = middle;
+    else over = middle;
+  }
+  const cutsLetter = /[\uD800-\uDBFF]$/.test(word.slice(0, fits)) && fits < word.length;
+  const whole = cutsLetter ? fits - 1 : fits;
+  return whole > 0 ? whole : (word.codePointAt(0) ?? 0) > 0xffff ? 2 : 1;
+}
+
 /** Words with the white space before them; line ends stay words of their own. */
 const wordsOf = (text: string): string[] => text.match(/\n|[^\S\n]*[^\s]+|[^\S\n]+$/g) ?? [];
 
@@ -134,7 +161,7 @@ export function setText(markdown: string, width: number, measure: TextMeasure): 
   const runs: TextRun[] = [];
   let y = 0;
   let widest = 0;
-  paragraphs(lexer(markdown)).forEach((paragraph, index) => {
+  paragraphs(lexer(shallow(markdown))).forEach((paragraph, index) => {
     const { size, indent } = paragraph;
     if (index > 0) y += paragraph.gap;
     let x = indent;
@@ -157,9 +184,10 @@ export function setText(markdown: string, width: number, measure: TextMeasure): 
           shown = word.trimStart();
         }
         // A word longer than the line is cut into pieces that fit.
-        while (measure(shown, face, size) > width - x && shown.length > 1) {
-          let fits = shown.length - 1;
-          while (fits > 1 && measure(shown.slice(0, fits), face, size) > width - x) fits--;
+        const wide = (text: string): number => measure(text, face, size);
+        for (;;) {
+          const fits = fitting(shown, width - x, wide);
+          if (fits >= shown.length) break;
           runs.push({ x, y, text: shown.slice(0, fits), face, size, href });
           widest = Math.max(widest, width);
           shown = shown.slice(fits);

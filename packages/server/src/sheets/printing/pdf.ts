@@ -1,4 +1,12 @@
-import { documentTitle, pagesOf, type PageFrame } from '@visograph/core/sheets';
+import type { Page } from '@visograph/core/model';
+import {
+  documentTitle,
+  mostPages,
+  pageCount,
+  pagesOf,
+  type PageFrame,
+  type Scene,
+} from '@visograph/core/sheets';
 import { diagramBox, fonts as fontFamilies, paper } from '@visograph/drawing';
 import { diagramSvg } from '@visograph/drawing/svg';
 import PDFDocument from 'pdfkit';
@@ -6,6 +14,7 @@ import { createElement } from 'react';
 import { renderToStaticMarkup } from 'react-dom/server';
 import SVGtoPDF from 'svg-to-pdfkit';
 import { attribute, eastAsianPaths, fallbackPaths, housePaths, withRuns } from '@visograph/typeface';
+import { Refusal } from '../../http/problem.ts';
 import type { PrintSheet } from './order.ts';
 import { printedScene } from './printedScene.ts';
 import { shape } from './shapedFont.ts';
@@ -110,8 +119,25 @@ function drawLine(
   writeSvg(document, withRuns(renderToStaticMarkup(line)), x, y, { width, height: 9 });
 }
 
+/** @throws Refusal where the sheets take more pages than anybody prints, before any is drawn */
+export function countPages(sheets: readonly { page: Page; scene: Scene }[]): void {
+  const pages = sheets.reduce((sum, { page, scene }) => sum + pageCount(diagramBox(scene), page), 0);
+  if (pages <= mostPages) return;
+  throw new Refusal(
+    422,
+    'Too many pages',
+    `This comes to ${pages} pages; at most ${mostPages} are printed at once. Choose fewer sheets, larger paper or a smaller scale.`,
+  );
+}
+
 /** Sheets as one PDF (ISO 32000): vector lines, text that can be selected and searched, a bookmark for each sheet. */
-export function pdfOf(sheets: readonly PrintSheet[], title: string): Promise<Buffer> {
+export function pdfOf(
+  sheets: readonly PrintSheet[],
+  title: string,
+  tell: (done: number, of: number) => void = () => undefined,
+): Promise<Buffer> {
+  const drawn = sheets.map(({ plan, page }) => ({ plan, page, scene: printedScene(plan) }));
+  countPages(drawn);
   const document = new PDFDocument({
     autoFirstPage: false,
     info: { Title: title, Creator: 'Visograph', Producer: 'Visograph' },
@@ -125,9 +151,9 @@ export function pdfOf(sheets: readonly PrintSheet[], title: string): Promise<Buf
   });
   for (const { family, weight, path } of fonts)
     document.registerFont(registeredAs(family, weight === 600), path);
-  for (const { plan, page } of sheets) {
+  for (const [done, { plan, page, scene }] of drawn.entries()) {
+    tell(done, sheets.length);
     const name = documentTitle(plan);
-    const scene = printedScene(plan);
     const pages = pagesOf(diagramBox(scene), page);
     const margin = pages.marginMm * pointsPerMm;
     const [width, height] = [pages.widthMm * pointsPerMm, pages.heightMm * pointsPerMm];

@@ -12,7 +12,7 @@ import {
   withOutlines,
 } from '@visograph/typeface';
 import type { MissingGlyphs, PrintOrder, PrintSheet, PrintedPages } from './order.ts';
-import { pdfOf } from './pdf.ts';
+import { countPages, pdfOf } from './pdf.ts';
 import { printedScene } from './printedScene.ts';
 import { withinWindow } from './window.ts';
 
@@ -36,14 +36,15 @@ function missingOn(sheets: readonly PrintSheet[]): MissingGlyphs {
   return { texts, eastAsian: missing.some(addable), others: !missing.every(addable) };
 }
 
-/** Draws what was ordered: the bytes of the file. */
-export async function print(order: PrintOrder): Promise<Buffer> {
-  if (order.form === 'pdf') return pdfOf(order.sheets, order.title);
+/** Draws what was ordered, telling how many sheets are done: the bytes of the file. */
+export async function print(order: PrintOrder, tell?: (done: number, of: number) => void): Promise<Buffer> {
+  if (order.form === 'pdf') return pdfOf(order.sheets, order.title, tell);
   if (order.form === 'missing') return Buffer.from(JSON.stringify(missingOn(order.sheets)));
   const scene = printedScene(order.sheet.plan);
   if (order.form === 'svg') return Buffer.from(await embedFonts(diagramSvg(scene)));
   const box = diagramBox(scene);
   if (order.form === 'pages') {
+    countPages([{ page: order.sheet.page, scene }]);
     const { frames, mmPerUnit: _scale, ...rest } = pagesOf(box, order.sheet.page);
     const tokens = { ...paper, ground: '#FFFFFF' };
     const pages = frames.map((frame) =>

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { defineKind } from '../../fields/kind.ts';
 import { idField, noted, refField } from '../../fields/field.ts';
-import { sheetPictureField } from '../equipment/picture.ts';
+import { sheetPictureField } from '../equipment/pictures/picture.ts';
 
 /** What a person can add to a sheet by hand. */
 export const markForms = [

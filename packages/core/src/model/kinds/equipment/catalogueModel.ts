@@ -13,7 +13,7 @@ import {
   textField,
 } from '../../fields/field.ts';
 import { roleCodes } from '../../values/roles.ts';
-import { pictureField } from './picture.ts';
+import { pictureField } from './pictures/picture.ts';
 import { groupNames, portGroupSchema } from './portGroup.ts';
 
 export const modelForms = ['device', 'module', 'transceiver', 'cable'] as const;

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { defineKind } from '../../fields/kind.ts';
 import { roleCodes } from '../../values/roles.ts';
-import { pictureField } from '../equipment/picture.ts';
+import { pictureField } from '../equipment/pictures/picture.ts';
 import { newId } from '../../values/ids.ts';
 import { countField, idField, nameField, noted } from '../../fields/field.ts';
 import { isOneOf } from '../../values/words.ts';
