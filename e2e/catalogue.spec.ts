@@ -119,6 +119,20 @@ test('a model is made with its face drawn, faults are told, a picture is cleaned
   });
   await expect(page.getByText('what was not a drawing was taken out of it')).toBeVisible();
   await expect(editor.getByAltText('Picture of CR-6032 quay')).toBeVisible();
+  // A photograph is drawn anew: what else its file held does not go along.
+  const photograph = await page.screenshot({ clip: { x: 0, y: 0, width: 40, height: 10 } });
+  const words = Buffer.from('tEXtWhere\0at home');
+  const size = Buffer.alloc(4);
+  size.writeUInt32BE(words.length - 4);
+  const [head, rest] = [photograph.subarray(0, 33), photograph.subarray(33)];
+  await editor.getByLabel('Picture', { exact: true }).setInputFiles({
+    name: 'photograph.png',
+    mimeType: 'image/png',
+    buffer: Buffer.concat([head, size, words, Buffer.alloc(4), rest]),
+  });
+  await expect(editor.getByAltText('Picture of CR-6032 quay')).toHaveAttribute('src', /^data:image\/png/);
+  const kept = (await editor.getByAltText('Picture of CR-6032 quay').getAttribute('src')) ?? '';
+  expect(Buffer.from(kept.split(',')[1] ?? '', 'base64').includes('at home')).toBe(false);
   await editor.getByLabel('Picture', { exact: true }).setInputFiles({
     name: 'fake.png',
     mimeType: 'image/png',

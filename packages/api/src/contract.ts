@@ -1,6 +1,6 @@
 import { changeSchema } from '@visograph/core/change';
 import { exchangeSchema } from '@visograph/core/exchange';
-import { pageSchema } from '@visograph/core/model';
+import { pageSchema, uuid } from '@visograph/core/model';
 import { z } from 'zod';
 import { bytes, endpoint, text, type Endpoint } from './endpoint.ts';
 import * as reply from './schemas.ts';
@@ -27,7 +27,7 @@ const member = z.strictObject({
 });
 const planName = z.string().trim().min(1, 'is empty').max(80, 'is longer than 80 characters');
 const purpose = z.string().trim().max(2000, 'is longer than 2000 characters').nullable();
-const sheetIds = z.array(z.uuid()).min(1, 'are none').max(200, 'are more than 200');
+const sheetIds = z.array(uuid()).min(1, 'are none').max(200, 'are more than 200');
 const print = z.strictObject({
   sheetIds,
   title: z.string().max(200).optional(),
@@ -100,7 +100,7 @@ const step = (summary: string) =>
     access: 'editor',
     summary,
     network: 'write',
-    body: z.strictObject({ id: z.uuid().optional() }),
+    body: z.strictObject({ id: uuid().optional() }),
     answers: reply.journalEntry,
   });
 
@@ -136,7 +136,7 @@ const model = {
     summary: 'Make changes together, or none; the id makes sending twice harmless',
     network: 'write',
     body: z.strictObject({
-      id: z.uuid(),
+      id: uuid(),
       sentence: z.string().min(1).max(500),
       changes: z.array(changeSchema).min(1).max(200_000),
     }),

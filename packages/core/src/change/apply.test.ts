@@ -9,7 +9,7 @@ import { newId } from '../model/values/ids.ts';
 import type { Network } from '../model/network/network.ts';
 import { deviceNamed, portId, rackNamed, smallRoom } from '../testing/testNetwork.ts';
 import { applyChanges } from './apply.ts';
-import { update, type Change } from './change.ts';
+import { changeSchema, create, remove, update, type Change } from './change.ts';
 import { diff } from './diff.ts';
 import { invert } from './invert.ts';
 import { runs } from '../testing/testRuns.ts';
@@ -318,5 +318,39 @@ describe('the id of a row', () => {
   test('may be named as it is', () => {
     const applied = applyChanges(network, renamed({ id: device.id, name: 'kq-core-9' }));
     expect(applied.ok && applied.network.get('device', device.id)?.name).toBe('kq-core-9');
+  });
+
+  test('is not deleted and made again in one set, in whatever order it comes', () => {
+    const place = [...network.all('place')].find(({ id }) => network.countOf('racksByPlace', id) > 0);
+    if (place === undefined) throw new Error('no place');
+    const fresh = { ...place, id: newId(), name: 'Shed', code: null };
+    const [made, gone] = [create('place', fresh), remove('place', fresh)];
+    expect(applyChanges(network, [made, gone]).ok).toBe(true);
+    const applied = applyChanges(network, [made, gone, made]);
+    expect(applied).toMatchObject({ ok: false, problems: [{ code: 'duplicate', kind: 'place', field: 'id' }] });
+    expect(!applied.ok && applied.problems[0]?.message).toContain('deleted and made again');
+  });
+
+  test('and the ids that it refers to have one spelling, however a change writes them', () => {
+    const rack = [...network.all('rack')][0];
+    if (rack === undefined) throw new Error('no rack');
+    const upper = (id: string): string => id.toUpperCase();
+    const row = { ...rack, id: newId(), name: 'kq-z9', position: 900 };
+    const read = changeSchema.parse({
+      ...{ op: 'create', kind: 'rack', id: upper(row.id) },
+      after: { ...row, id: upper(row.id), placeId: upper(row.placeId) },
+    });
+    expect(read).toEqual(create('rack', row));
+    const moved = changeSchema.parse({
+      ...{ op: 'update', kind: 'rack', id: upper(rack.id) },
+      before: { placeId: upper(rack.placeId), name: 'KQ-A1' },
+      after: { placeId: null, name: 'KQ-A2' },
+    });
+    // Names keep their letters.
+    expect(moved).toEqual({
+      ...{ op: 'update', kind: 'rack', id: rack.id },
+      before: { placeId: rack.placeId, name: 'KQ-A1' },
+      after: { placeId: null, name: 'KQ-A2' },
+    });
   });
 });

@@ -111,7 +111,16 @@ function applyUpdate<K extends Kind>(
   return update(kind, row, after);
 }
 
-function applyOne(draft: NetworkDraft, change: WireChange, problems: Problem[]): Change | null {
+/** Names a row of a kind within one set of changes. */
+const nameOf = ({ kind, id }: WireChange): string => `${kind} ${id}`;
+
+/** @param gone the rows that the set has deleted up to here */
+function applyOne(
+  draft: NetworkDraft,
+  change: WireChange,
+  gone: Set<string>,
+  problems: Problem[],
+): Change | null {
   const kind = change.kind;
   if (change.op === 'create') {
     const row = parseRow(kind, change.after, problems);
@@ -120,6 +129,12 @@ function applyOne(draft: NetworkDraft, change: WireChange, problems: Problem[]):
       problems.push(
         problem('duplicate', kind, row, 'id', `${titled(kind, row)} exists already under this id.`),
       );
+      return null;
+    }
+    // What refers to the old row would mean the new one: in the journal, on sheets, in what others have open.
+    if (gone.has(nameOf(change))) {
+      const message = `${titled(kind, row)} is deleted and made again under one id. Change it, or make it under a new id.`;
+      problems.push(problem('duplicate', kind, row, 'id', message));
       return null;
     }
     draft.put(kind, row);
@@ -134,6 +149,7 @@ function applyOne(draft: NetworkDraft, change: WireChange, problems: Problem[]):
     return null;
   }
   draft.drop(kind, change.id);
+  gone.add(nameOf(change));
   return remove(kind, row);
 }
 
@@ -222,8 +238,9 @@ export function applyChanges(network: Network, changes: readonly (Change | WireC
   const problems: Problem[] = [];
   const draft = network.draft(new Set(changes.map((change) => change.kind)));
   const made: Change[] = [];
+  const gone = new Set<string>();
   for (const change of changes) {
-    const result = applyOne(draft, change, problems);
+    const result = applyOne(draft, change, gone, problems);
     if (result !== null) made.push(result);
     if (problems.length >= enough) return { ok: false, problems };
   }

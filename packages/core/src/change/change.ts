@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { held, kindNames, type Held, type Kind, type Row, type Rows } from '../model/kinds.ts';
+import { uuid } from '../model/fields/field.ts';
+import { held, kindNames, refsOf, type Held, type Kind, type Row, type Rows } from '../model/kinds.ts';
 
 interface Create<K extends Kind> {
   op: 'create';
@@ -47,18 +48,36 @@ export interface JournalEntry extends ChangeSet {
 
 const fields = z.record(z.string(), z.unknown());
 
-/** A change as it comes over the wire: the rows inside are checked against the network by applyChanges. */
-export const changeSchema = z.discriminatedUnion('op', [
-  z.strictObject({ op: z.literal('create'), kind: z.enum(kindNames), id: z.uuid(), after: fields }),
+const wireChange = z.discriminatedUnion('op', [
+  z.strictObject({ op: z.literal('create'), kind: z.enum(kindNames), id: uuid(), after: fields }),
   z.strictObject({
     op: z.literal('update'),
     kind: z.enum(kindNames),
-    id: z.uuid(),
+    id: uuid(),
     before: fields,
     after: fields,
   }),
-  z.strictObject({ op: z.literal('delete'), kind: z.enum(kindNames), id: z.uuid(), before: fields }),
+  z.strictObject({ op: z.literal('delete'), kind: z.enum(kindNames), id: uuid(), before: fields }),
 ]);
+
+/** The fields of a row as they came, with the ids among them in their one spelling. */
+function withCanonicalIds(kind: Kind, row: Record<string, unknown>): Record<string, unknown> {
+  const ids = ['id', ...refsOf(kind).map(([field]): string => field)];
+  const otherwise = ids.flatMap((field) => {
+    const id = row[field];
+    return typeof id === 'string' && id !== id.toLowerCase() ? [[field, id.toLowerCase()]] : [];
+  });
+  return otherwise.length === 0 ? row : { ...row, ...Object.fromEntries(otherwise) };
+}
+
+/** A change as it comes over the wire: the rows inside are checked against the network by applyChanges. */
+export const changeSchema = wireChange.overwrite((change) => {
+  const { kind } = change;
+  if (change.op === 'create') return { ...change, after: withCanonicalIds(kind, change.after) };
+  const before = withCanonicalIds(kind, change.before);
+  if (change.op === 'delete') return { ...change, before };
+  return { ...change, before, after: withCanonicalIds(kind, change.after) };
+});
 export type WireChange = z.infer<typeof changeSchema>;
 
 /** A change whose rows are of its kind, as those who make one see to. */

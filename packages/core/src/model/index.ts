@@ -15,6 +15,7 @@ export * from './kinds/equipment/device.ts';
 export * from './kinds/equipment/kit.ts';
 export * from './kinds/equipment/module.ts';
 export * from './kinds/equipment/pictures/picture.ts';
+export { pngFault } from './kinds/equipment/pictures/png.ts';
 export { svgFault } from './kinds/equipment/pictures/svg.ts';
 export * from './kinds/equipment/portGroup.ts';
 export * from './kinds/logical/address.ts';

@@ -12,6 +12,7 @@ import { tenth } from './steps/10-names-of-our-own.ts';
 import { eleventh } from './steps/11-inventory.ts';
 import { twelfth } from './steps/12-sheets-in-order.ts';
 import { thirteenth } from './steps/13-jobs.ts';
+import { fourteenth } from './steps/14-rows-of-their-project.ts';
 import type { Migration } from './steps/step.ts';
 import { ensureTables } from './tables.ts';
 
@@ -29,6 +30,7 @@ const steps: readonly Migration[] = [
   eleventh,
   twelfth,
   thirteenth,
+  fourteenth,
 ];
 /** How many steps the database's history has. */
 export const stepCount = steps.length;

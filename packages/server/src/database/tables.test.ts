@@ -31,7 +31,7 @@ test('every table has the columns, types and references that the kind says', asy
     rows: { source: string; field: string; target: string }[];
   }>(
     `SELECT c.conrelid::regclass::text AS source, a.attname AS field, c.confrelid::regclass::text AS target
-     FROM pg_constraint c JOIN pg_attribute a ON a.attrelid = c.conrelid AND a.attnum = c.conkey[1] WHERE c.contype = 'f'`,
+     FROM pg_constraint c JOIN pg_attribute a ON a.attrelid = c.conrelid AND a.attnum = c.conkey[cardinality(c.conkey)] WHERE c.contype = 'f'`,
   );
   for (const kind of kindNames)
     for (const { field, storage, nullable, to } of columnsOf(kind)) {
@@ -72,4 +72,39 @@ test('a table made from the definition of every kind stands, and making tables t
     });
   await ensureTables(server.knex);
   await ensureTables(server.knex);
+});
+
+test('names are told apart by one rule, here and in the application: every letter there is', async () => {
+  const letters: string[] = [];
+  for (let code = 1; code <= 0x10ffff; code++)
+    if (code < 0xd800 || code > 0xdfff) letters.push(String.fromCodePoint(code));
+  const { rows } = await server.knex.raw<{ rows: { letter: string; low: string }[] }>(
+    `SELECT letter, lower(letter COLLATE "und-x-icu") AS low FROM unnest(?::text[]) AS letter`,
+    [letters.filter((letter) => letter.toLowerCase() !== letter || letter.toUpperCase() !== letter)],
+  );
+  expect(rows.length).toBeGreaterThan(2500);
+  // Letters that one of the two does not know yet (Unicode grows) are no names of anything.
+  const known = rows.filter(({ letter }) => (letter.codePointAt(0) ?? 0) < 0x1c80);
+  expect(known.filter(({ letter, low }) => low !== letter.toLowerCase())).toEqual([]);
+  const words = ['İstanbul', 'ISTANBUL', 'ıstanbul', 'ΟΔΟΣ', 'ΟΔΟΣ 1', 'ΣΑΣ', 'STRAßE', 'ẞ', 'Ǆ'];
+  const { rows: lowered } = await server.knex.raw<{ rows: { low: string }[] }>(
+    `SELECT lower(word COLLATE "und-x-icu") AS low FROM unnest(?::text[]) WITH ORDINALITY AS t (word, at) ORDER BY at`,
+    [words],
+  );
+  expect(lowered.map(({ low }) => low)).toEqual(words.map((word) => word.toLowerCase()));
+});
+
+test('the id of a row stays, whoever asks the database for another', async () => {
+  const raw = (sql: string): Promise<unknown> => Promise.resolve(server.knex.raw(sql));
+  const [project, place] = ['11111111-1111-4111-8111-111111111111', '22222222-2222-4222-8222-222222222222'];
+  await raw(
+    `INSERT INTO project (id, name, label_digits, revision, cabling) VALUES ('${project}', 'Ids', 5, 0, '{}')`,
+  );
+  await raw(
+    `INSERT INTO place (project_id, id, name, kind) VALUES ('${project}', '${place}', 'Quay', 'site')`,
+  );
+  await raw(`UPDATE place SET id = id, name = 'Quay 2' WHERE id = '${place}'`);
+  await expect(raw(`UPDATE place SET id = '${project}' WHERE id = '${place}'`)).rejects.toMatchObject({
+    constraint: 'id_stays',
+  });
 });

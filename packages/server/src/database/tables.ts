@@ -9,6 +9,7 @@ import {
 } from '@visograph/core/model';
 import type { Knex } from 'knex';
 import { snake } from './rows.ts';
+import { idStays } from './steps/14-rows-of-their-project.ts';
 
 const types: Record<Storage, string> = {
   uuid: 'uuid',
@@ -19,14 +20,13 @@ const types: Record<Storage, string> = {
   json: 'jsonb',
 };
 const deferred = 'DEFERRABLE INITIALLY DEFERRED';
-const columnSql = ({ field, storage, nullable, to }: StoredField): string =>
-  [
-    `"${snake(field)}" ${types[storage]}`,
-    field === 'id' ? 'PRIMARY KEY' : nullable ? '' : 'NOT NULL',
-    to === null ? '' : `REFERENCES "${snake(to)}" ${deferred}`,
-  ]
-    .filter((part) => part !== '')
-    .join(' ');
+const columnSql = ({ field, storage, nullable }: StoredField): string =>
+  `"${snake(field)}" ${types[storage]}${nullable ? '' : ' NOT NULL'}`;
+/** A reference stays within its project. */
+const referenceSql = (column: string, to: string): string =>
+  to === 'project'
+    ? `FOREIGN KEY ("${column}") REFERENCES project ${deferred}`
+    : `FOREIGN KEY (project_id, "${column}") REFERENCES "${snake(to)}" (project_id, id) ${deferred}`;
 
 /** A table of this kind as its definition says it: columns, references, what is unique without regard to case. */
 export function tableSql(kind: Kind): string {
@@ -46,10 +46,16 @@ export function tableSql(kind: Kind): string {
     ...columns.map(columnSql),
     ...split.map(
       ([field, { by = '', to }]) =>
-        `"${snake(field)}_${snake(to)}" uuid GENERATED ALWAYS AS (CASE WHEN "${snake(by)}" = '${to}' THEN "${snake(field)}" END) STORED REFERENCES "${snake(to)}" ${deferred}`,
+        `"${snake(field)}_${snake(to)}" uuid GENERATED ALWAYS AS (CASE WHEN "${snake(by)}" = '${to}' THEN "${snake(field)}" END) STORED`,
     ),
     `project_id uuid NOT NULL REFERENCES project ON DELETE CASCADE ${deferred}`,
-    ...[...keyed].map((field) => `${key(field)} text GENERATED ALWAYS AS (lower("${snake(field)}")) STORED`),
+    ...[...keyed].map(
+      (field) =>
+        `${key(field)} text GENERATED ALWAYS AS (lower("${snake(field)}" COLLATE "und-x-icu")) STORED`,
+    ),
+    kind === 'project' ? 'PRIMARY KEY (id)' : 'PRIMARY KEY (project_id, id)',
+    ...columns.flatMap(({ field, to }) => (to === null ? [] : [referenceSql(snake(field), to)])),
+    ...split.map(([field, { to }]) => referenceSql(`${snake(field)}_${snake(to)}`, to)),
     ...ruled.map(
       ({ what, fields = [] }) =>
         `CONSTRAINT "${table}_${snake(what)}" UNIQUE (${['project_id', ...fields.map(key)].join(', ')}) ${deferred}`,
@@ -61,9 +67,8 @@ export function tableSql(kind: Kind): string {
   ];
   return [
     `CREATE TABLE "${table}" (${parts.join(', ')});`,
-    ...['projectId', ...referring].map(
-      (field) => `CREATE INDEX "${table}_${snake(field)}" ON "${table}" ("${snake(field)}");`,
-    ),
+    idStays(`"${table}"`),
+    ...referring.map((field) => `CREATE INDEX "${table}_${snake(field)}" ON "${table}" ("${snake(field)}");`),
   ].join('\n');
 }
 

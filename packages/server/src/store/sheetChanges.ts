@@ -19,7 +19,11 @@ function sheetIn(row: object): string | null {
 }
 
 /** Ids of the sheets that an entry changed. An update tells its id alone: its sheet is looked up among the rows as written. */
-async function sheetsOf(transaction: Knex.Transaction, changes: readonly Change[]): Promise<Set<string>> {
+async function sheetsOf(
+  transaction: Knex.Transaction,
+  projectId: string,
+  changes: readonly Change[],
+): Promise<Set<string>> {
   const found = new Set<string>();
   const asked: Record<keyof typeof onSheets, string[]> = { sheetItem: [], sheetLink: [], mark: [] };
   for (const change of changes) {
@@ -33,6 +37,7 @@ async function sheetsOf(transaction: Knex.Transaction, changes: readonly Change[
     if (ids.length === 0 || !isOnSheet(kind)) continue;
     const rows: { sheetId: string }[] = await transaction(onSheets[kind])
       .distinct('sheetId')
+      .where({ projectId })
       .whereIn('id', ids);
     for (const { sheetId } of rows) found.add(sheetId);
   }
@@ -46,7 +51,7 @@ export async function noteSheetChanges(
   entries: readonly Pick<JournalEntry, 'revision' | 'author' | 'at' | 'changes'>[],
 ): Promise<void> {
   for (const { revision, author, at, changes } of entries) {
-    const ids = [...(await sheetsOf(transaction, changes))];
+    const ids = [...(await sheetsOf(transaction, projectId, changes))];
     if (ids.length === 0) continue;
     await transaction('sheetChange')
       .insert(ids.map((sheetId) => ({ projectId, sheetId, revision, author, at })))
@@ -58,7 +63,9 @@ export async function noteSheetChanges(
 /** The last change of every sheet of a project, of what is as built. */
 export async function lastSheetChanges(knex: Knex, projectId: string): Promise<SheetChange[]> {
   const rows: { id: string; revision: number; author: string; at: Date }[] = await knex('sheetChange')
-    .join('sheet', 'sheet.id', 'sheetChange.sheetId')
+    .join('sheet', (on) => {
+      on.on('sheet.id', 'sheetChange.sheetId').andOn('sheet.projectId', 'sheetChange.projectId');
+    })
     .where({ 'sheetChange.projectId': projectId })
     .select({ id: 'sheet.id', revision: 'sheetChange.revision', author: 'author', at: 'at' })
     .orderBy('revision', 'desc');

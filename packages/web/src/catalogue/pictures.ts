@@ -1,4 +1,4 @@
-import { mostPicture, pictureFault, svgFault } from '@visograph/core/model';
+import { mostPicture, pictureFault, pngFault, svgFault } from '@visograph/core/model';
 
 export type PictureRead = { ok: true; picture: string; removed: boolean } | { ok: false; why: string };
 
@@ -9,15 +9,36 @@ const base64 = (bytes: Uint8Array): string => {
 };
 
 /**
+ * The same pixels as a new PNG: what else the file held, such as where and by whom it was taken, is gone. A picture
+ * that the browser cannot draw is no picture.
+ */
+async function redrawn(file: Blob): Promise<Uint8Array | null> {
+  try {
+    const bitmap = await createImageBitmap(file);
+    const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
+    canvas.getContext('2d')?.drawImage(bitmap, 0, 0);
+    const made = await canvas.convertToBlob({ type: 'image/png' });
+    return new Uint8Array(await made.arrayBuffer());
+  } catch {
+    return null;
+  }
+}
+
+/**
  * A picture from a file, checked by its content. A drawing is cleaned of everything that is not one: scripts,
  * event handlers, links to elsewhere.
  */
 export async function readPicture(file: Blob, use: 'model' | 'sheet' = 'model'): Promise<PictureRead> {
   const bytes = new Uint8Array(await file.arrayBuffer());
   const isPng = bytes[0] === 0x89 && bytes[1] === 0x50;
-  let picture = `data:image/png;base64,${base64(bytes)}`;
+  let picture = '';
   let removed = false;
-  if (!isPng) {
+  if (isPng) {
+    const fault = pngFault(bytes);
+    const drawn = fault === null ? await redrawn(file) : null;
+    if (drawn === null) return { ok: false, why: `The picture ${fault ?? 'is damaged'}.` };
+    picture = `data:image/png;base64,${base64(drawn)}`;
+  } else {
     const text = new TextDecoder().decode(bytes);
     if (!/<svg[\s>]/i.test(text)) return { ok: false, why: 'The file is neither a PNG nor an SVG picture.' };
     const { default: purify } = await import('dompurify');

@@ -32,8 +32,10 @@ export function notesOfSchema(schema: z.ZodType): FieldNotes | null {
 
 const tidy = (text: string): boolean => text.trim() === text;
 
-export const idField = (label: string) => noted(z.uuid(), { label, internal: true });
-export const refField = (label: string) => noted(z.uuid().nullable(), { label, internal: true });
+/** An id (RFC 9562) in its one spelling: what is written otherwise is the same id. */
+export const uuid = () => z.uuid().toLowerCase();
+export const idField = (label: string) => noted(uuid(), { label, internal: true });
+export const refField = (label: string) => noted(uuid().nullable(), { label, internal: true });
 export const nameField = (label: string, max = 80) =>
   noted(
     z

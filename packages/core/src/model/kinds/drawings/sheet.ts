@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { defineKind } from '../../fields/kind.ts';
-import { idField, nameField, noted, refField } from '../../fields/field.ts';
+import { idField, nameField, noted, refField, uuid } from '../../fields/field.ts';
 import { facets, type Facet } from '../../values/facts.ts';
 import { roleCodes } from '../../values/roles.ts';
 import { projections, usualFacets } from './projections.ts';
@@ -31,7 +31,7 @@ const bundlesSchema = z.strictObject({
   own: z
     .array(
       z.strictObject({
-        deviceId: z.uuid(),
+        deviceId: uuid(),
         purpose: z.string().min(1).max(40),
         drawn: z.enum(bundleManners),
       }),
@@ -54,7 +54,7 @@ export const readingSchema = z.strictObject({
   /** Ends of links say whole addresses, not only the part that the prefix of the link leaves open. */
   wholeAddresses: z.boolean().optional(),
   /** Devices that a person drew as one plate, "5 phones": each list is one. Those no longer there are passed over. */
-  gathered: z.array(z.array(z.uuid()).min(2, 'is of fewer than two').max(2000)).max(500).optional(),
+  gathered: z.array(z.array(uuid()).min(2, 'is of fewer than two').max(2000)).max(500).optional(),
   bundles: bundlesSchema.optional(),
 });
 export type Reading = z.infer<typeof readingSchema>;
@@ -111,9 +111,9 @@ export type FacetView = z.infer<typeof viewSchema>;
 
 /** A group a person made on a sheet: devices and marks by id. Those that are no longer there are passed over. */
 export const groupSchema = z.strictObject({
-  id: z.uuid(),
+  id: uuid(),
   name: z.string().trim().min(1, 'is empty').max(60),
-  members: z.array(z.uuid()).max(5000),
+  members: z.array(uuid()).max(5000),
   state: z.enum(['shown', 'faded', 'hidden', 'locked']),
 });
 export type SheetGroup = z.infer<typeof groupSchema>;

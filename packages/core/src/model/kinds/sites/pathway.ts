@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { defineKind } from '../../fields/kind.ts';
-import { idField, nameField, noted, textField } from '../../fields/field.ts';
+import { idField, nameField, noted, textField, uuid } from '../../fields/field.ts';
 
 export const pathwayKinds = ['tray', 'conduit', 'riser', 'duct'] as const;
 
@@ -10,8 +10,8 @@ export const pathwaySchema = z
     id: idField('Id'),
     name: nameField('Name', 60),
     kind: noted(z.enum(pathwayKinds), { label: 'Kind' }),
-    aPlaceId: noted(z.uuid(), { label: 'From', internal: true }),
-    bPlaceId: noted(z.uuid(), { label: 'To', internal: true }),
+    aPlaceId: noted(uuid(), { label: 'From', internal: true }),
+    bPlaceId: noted(uuid(), { label: 'To', internal: true }),
     lengthM: noted(z.number().positive('is not above 0').max(100000, 'is above 100000'), {
       label: 'Length',
       unit: 'm',
