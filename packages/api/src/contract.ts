@@ -37,8 +37,13 @@ const print = z.strictObject({
 const accounts = {
   'GET /health': endpoint({
     access: 'public',
-    summary: 'Whether the server and its database answer',
+    summary: 'That the server answers, whatever it depends on',
     answers: z.object({ status: z.literal('ok') }),
+  }),
+  'GET /ready': endpoint({
+    access: 'public',
+    summary: 'Whether all that the server needs answers too; 503 with what does not',
+    answers: z.object({ ready: z.boolean(), database: z.boolean(), jobs: z.boolean() }),
   }),
   'GET /session': endpoint({
     access: 'public',

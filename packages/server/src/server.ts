@@ -10,6 +10,7 @@ import { migrate } from './database/schema.ts';
 import { makeApp } from './http/app.ts';
 import { Refusal } from './http/problem.ts';
 import { sessions } from './people/session.ts';
+import { accessChannel, accessNoteSchema } from './people/accessNews.ts';
 import { SignInLimit } from './people/signInLimit.ts';
 import { Live } from './live/live.ts';
 import { listen } from './store/listen.ts';
@@ -28,6 +29,8 @@ export interface ServerOptions {
   /** Failed sign-ins in 15 minutes of one source at one account; five times as many of one source, or at one account. */
   signInTries?: number;
   trustedProxies?: readonly string[];
+  /** Rows of networks kept in memory, all projects together. */
+  cacheRows?: number;
   /** Processes for the jobs of each lane; left out: two for what is over soon, one for what takes long. */
   workers?: Readonly<Record<Lane, number>>;
   /** Megabytes of memory that one job may take. */
@@ -44,6 +47,9 @@ export interface RunningServer {
   stop: () => Promise<void>;
 }
 
+/** Milliseconds that a statement of the web process may take. */
+const statementPatience = 30_000;
+
 const openPort = (http: Server, port: number): Promise<number> =>
   new Promise((resolve, reject) => {
     http.once('error', reject);
@@ -56,18 +62,22 @@ const openPort = (http: Server, port: number): Promise<number> =>
 /** Starts one server on one database, on loopback only. Several may share a database. */
 export async function startServer(options: ServerOptions): Promise<RunningServer> {
   const log: Logger = pino({ level: options.logLevel ?? 'info' });
-  const knex = connect(options.databaseUrl);
+  // An upgrade takes as long as it takes.
+  const upgrade = connect(options.databaseUrl, { most: 2 });
   try {
-    await migrate(knex);
-  } catch (error) {
-    await knex.destroy();
-    throw error;
+    await migrate(upgrade);
+  } finally {
+    await upgrade.destroy();
   }
+  const knex = connect(options.databaseUrl, { patience: statementPatience });
   const instance = newId();
-  const store = new ProjectStore(knex, storeChannel, instance);
+  const store = new ProjectStore(knex, storeChannel, instance, options.cacheRows);
   await options.prepare?.(knex, store);
   const live = new Live();
-  store.onEntry((projectId, entry) => live.send(projectId, entry));
+  store.listen({
+    entry: (projectId, entry) => live.send(projectId, entry),
+    unread: (projectId, line) => live.sendReload(projectId, line),
+  });
   const session = await sessions(knex, options.databaseUrl);
   const named = `visograph server ${instance}`;
   const { workers = { short: 2, long: 1 }, jobMegabytes = 1500 } = options;
@@ -80,6 +90,7 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
     channels: {
       [storeChannel]: (note) => store.heard(note),
       [jobChannel]: (note) => jobs.heard(note as JobNote),
+      [accessChannel]: (note) => live.dropAccess(accessNoteSchema.parse(note)),
     },
     opened: () => store.noticeAll(),
   });

@@ -327,7 +327,10 @@ describe('the id of a row', () => {
     const [made, gone] = [create('place', fresh), remove('place', fresh)];
     expect(applyChanges(network, [made, gone]).ok).toBe(true);
     const applied = applyChanges(network, [made, gone, made]);
-    expect(applied).toMatchObject({ ok: false, problems: [{ code: 'duplicate', kind: 'place', field: 'id' }] });
+    expect(applied).toMatchObject({
+      ok: false,
+      problems: [{ code: 'duplicate', kind: 'place', field: 'id' }],
+    });
     expect(!applied.ok && applied.problems[0]?.message).toContain('deleted and made again');
   });
 

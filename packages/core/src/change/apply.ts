@@ -122,6 +122,11 @@ function applyOne(
   problems: Problem[],
 ): Change | null {
   const kind = change.kind;
+  if (kind === 'project' && change.op !== 'update') {
+    const message = 'A project is neither made nor deleted by a change of its rows.';
+    problems.push(problem('impossible', kind, { id: change.id }, null, message));
+    return null;
+  }
   if (change.op === 'create') {
     const row = parseRow(kind, change.after, problems);
     if (row === null) return null;

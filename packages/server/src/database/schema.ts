@@ -13,6 +13,7 @@ import { eleventh } from './steps/11-inventory.ts';
 import { twelfth } from './steps/12-sheets-in-order.ts';
 import { thirteenth } from './steps/13-jobs.ts';
 import { fourteenth } from './steps/14-rows-of-their-project.ts';
+import { fifteenth } from './steps/15-owners.ts';
 import type { Migration } from './steps/step.ts';
 import { ensureTables } from './tables.ts';
 
@@ -31,6 +32,7 @@ const steps: readonly Migration[] = [
   twelfth,
   thirteenth,
   fourteenth,
+  fifteenth,
 ];
 /** How many steps the database's history has. */
 export const stepCount = steps.length;

@@ -1,4 +1,5 @@
 import { contract, type DirectName, type Endpoint, type JobName, type Name } from '@visograph/api';
+import { unwritableInside } from '@visograph/core/model';
 import compression from 'compression';
 import express, {
   type ErrorRequestHandler,
@@ -43,20 +44,37 @@ function refuseForeignOrigin(request: Request): void {
 
 const first = (value: unknown): string | null => (typeof value === 'string' ? value : null);
 
+/** What a query says is kept and told again: it is text that can be. */
+function refuseUnwritable({ query }: Request): void {
+  for (const [name, value] of Object.entries(query)) {
+    const found = unwritableInside(value) ?? unwritableInside(name);
+    if (found !== null)
+      throw new Refusal(
+        400,
+        'The request is not understood',
+        `${name.slice(0, 40)} holds the character ${found}, which cannot be written. Take it out.`,
+      );
+  }
+}
+
 /** Parts of a path that are no ids. */
 const named: ReadonlySet<string> = new Set(['report']);
 /** An id has one spelling (RFC 9562): what is written otherwise means the same. */
 const canonical = (part: string): string => (z.uuid().safeParse(part).success ? part.toLowerCase() : part);
 
+const sessionOf = (request: Partial<Pick<Request, 'session'>>): Request['session'] | undefined =>
+  request.session;
+
 /** Who calls, decided before anything of the body is read; and that the path names what can be there. */
 function admit(endpoint: Endpoint, services: Services): RequestHandler {
   return async (request, response, next) => {
     refuseForeignOrigin(request);
+    refuseUnwritable(request);
     for (const [name, part] of Object.entries(request.params)) request.params[name] = canonical(String(part));
     const projectId = String(request.params['project'] ?? '');
     response.locals['who'] = await authorise(
       endpoint.access,
-      { accountId: request.session.accountId, projectId },
+      { accountId: sessionOf(request)?.accountId, projectId },
       services.knex,
     );
     for (const [name, part] of Object.entries(request.params))
@@ -157,14 +175,18 @@ function serveWeb(app: Express, folder: string): void {
   );
 }
 
+/** Calls that nobody is asked for: they answer whatever is away. */
+const withoutSession: ReadonlySet<Name> = new Set(['GET /health', 'GET /ready', 'GET /openapi.json']);
+
 /** One call of the contract, by its method and path: who may, then what is sent, then what is done. */
-function serve(api: express.Router, name: Name, services: Services): void {
+function serve(api: express.Router, name: Name, services: Services, session: RequestHandler): void {
   const [method = '', path = ''] = name.split(' ');
   const verb = method.toLowerCase() as 'get' | 'post' | 'put' | 'delete';
   const endpoint: Endpoint = contract[name];
   const handler = isJobName(name) ? answerByJob(name, services) : direct(name, services);
   const readers = endpoint.body === undefined ? [] : [readerOf(endpoint)];
-  api[verb](path, admit(endpoint, services), ...readers, handler);
+  const sessions = withoutSession.has(name) ? [] : [session];
+  api[verb](path, ...sessions, admit(endpoint, services), ...readers, handler);
 }
 const direct = <K extends DirectName>(name: K, services: Services): RequestHandler =>
   answerAtOnce(name, handlers[name], services);
@@ -216,8 +238,7 @@ export function makeApp({ services, session, webFolder, trustedProxies }: AppOpt
     next();
   });
   const api = express.Router();
-  api.use(session);
-  for (const name of Object.keys(contract) as Name[]) serve(api, name, services);
+  for (const name of Object.keys(contract) as Name[]) serve(api, name, services, session);
   api.use((request: Request, response: Response) =>
     sendRefusal(response, notFound(request.path), String(response.locals['requestId'])),
   );

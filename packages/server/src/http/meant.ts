@@ -37,7 +37,8 @@ export function planId(text: string): string {
   if (z.uuid().safeParse(text).success) return text.toLowerCase();
   throw new Refusal(404, 'Not found', 'This plan is not there, or you may not see it.');
 }
-const lineOf = (plan: string | null): string | null => (plan === null ? asBuilt : planId(plan));
+/** The line that a plan's id names. @throws Refusal 404 where it is no id */
+export const lineOf = (plan: string | null): string | null => (plan === null ? asBuilt : planId(plan));
 
 /** Which of the revisions there are is asked for; null: the newest. */
 function revisionOf(at: string | null, newest: number): number | null {

@@ -52,6 +52,8 @@ export const problemDocument = (
 });
 
 export function sendRefusal(response: Response, refusal: Refusal, requestId: string): void {
+  // The same may work in a moment (RFC 9110, 10.2.3).
+  if (refusal.status === 503) response.set('Retry-After', '2');
   response
     .status(refusal.status)
     .type('application/problem+json')

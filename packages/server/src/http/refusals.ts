@@ -1,8 +1,16 @@
 import { LineProblem } from '../plans/lineProblem.ts';
+import { isAway, sqlState } from '../database/away.ts';
 import { Refusal } from './problem.ts';
 
 const readable = (bytes: number): string =>
   bytes >= 1024 * 1024 ? `${Math.round(bytes / 1024 / 1024)} MB` : `${Math.round(bytes / 1024)} kB`;
+
+export const databaseAway = (): Refusal =>
+  new Refusal(
+    503,
+    'The database does not answer',
+    'The database cannot be reached at the moment. What you did is kept here and sent again.',
+  );
 
 /** What an error means to whoever called; null: a fault of our own. */
 export function refusalOf(error: unknown): Refusal | null {
@@ -11,10 +19,9 @@ export function refusalOf(error: unknown): Refusal | null {
     return error.reason === 'absent'
       ? new Refusal(404, 'Not found', error.message)
       : new Refusal(410, 'The plan was thrown away', error.message);
-  const { type, status, code, limit } = error as {
+  const { type, status, limit } = error as {
     type?: string;
     status?: number;
-    code?: string;
     limit?: number;
   };
   if (type === 'entity.too.large')
@@ -25,13 +32,13 @@ export function refusalOf(error: unknown): Refusal | null {
     );
   if (status !== undefined && status >= 400 && status < 500)
     return new Refusal(status, 'The request is not understood', 'The request cannot be read.');
-  if (code === 'ECONNREFUSED' || code?.startsWith('57P') === true || code === 'ECONNRESET') {
+  if (isAway(error)) return databaseAway();
+  if (sqlState(error).startsWith('22'))
     return new Refusal(
-      503,
-      'The database does not answer',
-      'The database cannot be reached at the moment. Your edit is kept and sent again.',
+      400,
+      'The request is not understood',
+      'It holds a value that cannot be kept, such as a number far too large. Check what was sent.',
     );
-  }
   return null;
 }
 

@@ -1,6 +1,7 @@
 import { contract } from '@visograph/api';
 import { catalogueHandlers } from '../catalogue/catalogueRoutes.ts';
 import { memberHandlers } from '../people/memberRoutes.ts';
+import { healthHandlers } from './healthRoutes.ts';
 import { openApi } from './openapi.ts';
 import { planHandlers } from '../plans/planRoutes.ts';
 import { startHandlers } from '../project/startRoutes.ts';
@@ -11,6 +12,7 @@ import { sessionHandlers } from '../people/sessionRoutes.ts';
 
 /** What is done for every call that is answered at once; one that is missing does not compile. */
 export const handlers: Handlers = {
+  ...healthHandlers,
   ...sessionHandlers,
   ...projectHandlers,
   ...startHandlers,

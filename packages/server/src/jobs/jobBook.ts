@@ -4,6 +4,7 @@ import type { Knex } from 'knex';
 import { raw } from 'objection';
 import { JobRow } from '../database/rows.ts';
 import { authorise } from '../http/authorise.ts';
+import { lineOf } from '../http/meant.ts';
 import { notFound, problemDocument, Refusal } from '../http/problem.ts';
 import type { ProjectStore } from '../store/projectStore.ts';
 import { isJobName } from './isJobName.ts';
@@ -147,7 +148,7 @@ export class JobBook {
       throw new Refusal(409, 'Not done yet', 'This job is not done yet. Ask for it once it is.');
     // What it wrote is there for whoever asks next.
     if ('network' in endpoint && endpoint.network === 'write' && row.projectId !== null)
-      await this.store.refresh(row.projectId, row.asked.query['plan'] ?? null);
+      await this.store.refresh(row.projectId, lineOf(row.asked.query['plan'] ?? null));
     return { bytes: row.result, type: row.resultType ?? 'application/json', name: row.resultName };
   }
 

@@ -53,14 +53,15 @@ export class Jobs {
   }
 
   private newWorker(lane: Lane): Worker {
-    const { databaseUrl, limits } = this.options;
-    return new Worker(databaseUrl, limits, {
-      told: (job, done, of) => this.behind(this.progressed(job, done, of)),
-      ended: (job) => this.behind(this.ended(lane, job)),
-      gone: (job, why) => {
+    const { databaseUrl, limits, log } = this.options;
+    const events = {
+      told: (job: string, done: number, of: number) => this.behind(this.progressed(job, done, of)),
+      ended: (job: string) => this.behind(this.ended(lane, job)),
+      gone: (job: string | null, why: WorkerEnd) => {
         if (job !== null) this.behind(this.lost(lane, job, why));
       },
-    });
+    };
+    return new Worker(databaseUrl, limits, events, log.level);
   }
 
   /** Work that nobody waits for: told when it fails, and waited for at the end. */

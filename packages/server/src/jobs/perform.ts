@@ -4,6 +4,7 @@ import { authorise } from '../http/authorise.ts';
 import { readBody } from '../http/bodies.ts';
 import { caller } from '../http/caller.ts';
 import { isJobName } from './isJobName.ts';
+import { lineOf } from '../http/meant.ts';
 import { FileAnswer, type Base, type JobCall, type JobHandlers } from '../http/route.ts';
 
 /** What came of a job: a file, or an answer as JSON. */
@@ -34,7 +35,7 @@ export async function perform(
   );
   const query = (wanted: string): string | null => asked.query[wanted] ?? null;
   // Others may have written since this process last heard of it: the caller saw it, so must the job.
-  if (projectId !== null) await services.store.refresh(projectId, query('plan'));
+  if (projectId !== null) await services.store.refresh(projectId, lineOf(query('plan')));
   const call = {
     ...who,
     ...caller(services.store, name, who, query),

@@ -45,6 +45,7 @@ export class Worker {
     private readonly databaseUrl: string,
     private readonly limits: WorkerLimits,
     private readonly events: WorkerEvents,
+    private readonly logLevel: string,
   ) {}
 
   get isFree(): boolean {
@@ -86,7 +87,7 @@ export class Worker {
     const child = fork(workerFile(), [], {
       // The heap ends the process before the system has to; the rest is room for files and pictures.
       execArgv: ['--enable-source-maps', `--max-old-space-size=${Math.round(this.limits.megabytes * 0.8)}`],
-      env: { ...process.env, DATABASE_URL: this.databaseUrl },
+      env: { ...process.env, DATABASE_URL: this.databaseUrl, VISOGRAPH_LOG: this.logLevel },
       stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
     });
     this.why = 'died';

@@ -6,12 +6,17 @@ import { ServerResponse } from 'node:http';
 import type { Knex } from 'knex';
 import { WebSocketServer, type WebSocket } from 'ws';
 import { z } from 'zod';
+import type { AccessNote } from '../people/accessNews.ts';
 import type { JobNote } from '../jobs/messages.ts';
 import { LineRow, Membership } from '../database/rows.ts';
 
 /** Entries with more changes than this are not sent along: clients load the network anew. */
 const mostChanges = 5000;
-const path = /^\/api\/v1\/projects\/([0-9a-f-]{36})\/live$/;
+const path = /^\/api\/v1\/projects\/([0-9a-f-]{36})\/live$/i;
+/** Windows of one person at one server; more are refused. */
+const mostOfOne = 30;
+/** Bytes that wait for a window that does not read them; beyond, it is dropped and loads anew. */
+const mostWaiting = 16 * 1024 * 1024;
 
 export type LiveMessage =
   | { type: 'entry'; entry: JournalEntry }
@@ -40,6 +45,9 @@ interface Client {
   /** The plan that is looked at; null: as built. */
   line: string | null;
   accountId: string;
+  sessionId: string;
+  /** When the session ends by itself. */
+  until: number;
   name: string;
   /** Names the window to the others. */
   peer: string;
@@ -64,18 +72,21 @@ export class Live {
       const url = URL.canParse(request.url ?? '', 'http://host')
         ? new URL(request.url ?? '', 'http://host')
         : null;
-      const projectId = path.exec(url?.pathname ?? '')?.[1];
+      const projectId = path.exec(url?.pathname ?? '')?.[1]?.toLowerCase();
       const plan = url?.searchParams.get('plan')?.toLowerCase() ?? null;
       const refuse = (line: string): void => void socket.end(`HTTP/1.1 ${line}\r\nConnection: close\r\n\r\n`);
       if (projectId === undefined || !sameOrigin(request)) return refuse('404 Not Found');
       session(request as Request, new ServerResponse(request) as Response, () => {
-        const accountId = (request as Request).session.accountId;
+        const { session: its, sessionID: sessionId } = request as Request;
+        const { accountId } = its;
         if (accountId === undefined) return refuse('401 Unauthorized');
+        if (this.countOf(accountId) >= mostOfOne) return refuse('429 Too Many Requests');
+        const until = its.cookie.expires?.getTime() ?? Infinity;
         seenBy(knex, projectId, accountId, plan)
           .then((name) => {
             if (name === null) return refuse('404 Not Found');
             this.server.handleUpgrade(request, socket, head, (client) =>
-              this.welcome(client, { projectId, line: plan, accountId, name }),
+              this.welcome(client, { projectId, line: plan, accountId, sessionId, until, name }),
             );
           })
           .catch(() => refuse('503 Service Unavailable'));
@@ -83,7 +94,13 @@ export class Live {
     });
   }
 
-  private welcome(client: WebSocket, who: Pick<Client, 'projectId' | 'line' | 'accountId' | 'name'>): void {
+  private countOf(accountId: string): number {
+    let count = 0;
+    for (const its of this.sockets.values()) if (its.accountId === accountId) count++;
+    return count;
+  }
+
+  private welcome(client: WebSocket, who: Omit<Client, 'peer' | 'alive' | 'second' | 'sent'>): void {
     const state: Client = { ...who, peer: newId(), alive: true, second: 0, sent: 0 };
     this.sockets.set(client, state);
     client.on('pong', () => (state.alive = true));
@@ -115,11 +132,16 @@ export class Live {
     this.toOthers(client, state, { type: 'peer', peer, name, sheetId, at, selection });
   }
 
+  private push(client: WebSocket, text: string): void {
+    if (client.bufferedAmount > mostWaiting) client.terminate();
+    else client.send(text);
+  }
+
   /** To all others in the same line of the same project. */
   private toOthers(client: WebSocket, from: Client, message: LiveMessage): void {
     const text = JSON.stringify(message);
     for (const [other, { projectId, line }] of this.sockets)
-      if (other !== client && projectId === from.projectId && line === from.line) other.send(text);
+      if (other !== client && projectId === from.projectId && line === from.line) this.push(other, text);
   }
 
   send(projectId: string, entry: JournalEntry): void {
@@ -131,28 +153,38 @@ export class Live {
     const moved = JSON.stringify({ type: 'moved', base: entry.revision } satisfies LiveMessage);
     for (const [client, state] of this.sockets) {
       if (state.projectId !== projectId) continue;
-      if (state.line === entry.line) client.send(text);
-      else if (entry.line === null) client.send(moved);
+      if (state.line === entry.line) this.push(client, text);
+      else if (entry.line === null) this.push(client, moved);
     }
   }
 
   /** To the windows of the person whose job it is. */
   sendJob({ job, accountId, state, done, of }: JobNote): void {
     const text = JSON.stringify({ type: 'job', job, state, done, of } satisfies JobMessage);
-    for (const [client, its] of this.sockets) if (its.accountId === accountId) client.send(text);
+    for (const [client, its] of this.sockets) if (its.accountId === accountId) this.push(client, text);
   }
 
-  /** A member's role changed: the line is closed and has to be asked for anew. */
-  dropAccount(projectId: string, accountId: string): void {
-    for (const [client, state] of this.sockets) {
-      if (state.projectId === projectId && state.accountId === accountId)
-        client.close(4001, 'membership changed');
-    }
+  /** Another server wrote something that is not in memory here: whoever looks at it loads it anew. */
+  sendReload(projectId: string, line: string | null): void {
+    const text = JSON.stringify({ type: 'reload', revision: 0 } satisfies LiveMessage);
+    for (const [client, its] of this.sockets)
+      if (its.projectId === projectId && (its.line === line || line === null)) this.push(client, text);
+  }
+
+  /** Somebody may see less, or something else, than before: their lines are closed and have to be asked for anew. */
+  dropAccess({ accountId, projectId, session }: AccessNote): void {
+    for (const [client, its] of this.sockets)
+      if (
+        its.accountId === accountId &&
+        (projectId === null || its.projectId === projectId) &&
+        (session === null || its.sessionId === session)
+      )
+        client.close(4001, 'access changed');
   }
 
   private dropDead(): void {
     for (const [client, state] of this.sockets) {
-      if (!state.alive) client.terminate();
+      if (!state.alive || Date.now() > state.until) client.terminate();
       state.alive = false;
       client.ping();
     }

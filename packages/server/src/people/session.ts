@@ -28,7 +28,13 @@ export async function sessions(
   knex: Knex,
   databaseUrl: string,
 ): Promise<{ handler: RequestHandler; close: () => Promise<void> }> {
-  const pool = new pg.Pool({ connectionString: databaseUrl, max: 8 });
+  const pool = new pg.Pool({
+    connectionString: databaseUrl,
+    max: 8,
+    connectionTimeoutMillis: 5000,
+    statement_timeout: 10_000,
+    query_timeout: 12_000,
+  });
   pool.on('error', () => undefined);
   const Store = connectPgSimple(session);
   const store = new Store({ pool, tableName: 'session', pruneSessionInterval: 3600, disableTouch: true });

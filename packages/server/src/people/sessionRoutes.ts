@@ -1,3 +1,4 @@
+import { tellAccess } from './accessNews.ts';
 import { addressKey } from './addressKey.ts';
 import { addAccount } from './accounts.ts';
 import { checkPassword } from './passwords.ts';
@@ -24,10 +25,6 @@ const signIn = (call: Pick<Call<'POST /session'>, 'request'>, account: Account):
   });
 
 export const sessionHandlers = {
-  'GET /health': async ({ services }) => {
-    await services.knex.raw('SELECT 1');
-    return { status: 'ok' as const };
-  },
   'GET /session': async ({ request, services }) => {
     const account =
       request.session.accountId === undefined
@@ -51,8 +48,11 @@ export const sessionHandlers = {
     await signIn(call, account);
     return { account: describe(account), firstStart: false };
   },
-  'DELETE /session': async ({ request }) => {
+  'DELETE /session': async ({ request, services }) => {
+    const { accountId } = request.session;
+    const session = request.sessionID;
     await new Promise<void>((resolve) => request.session.destroy(() => resolve()));
+    if (accountId !== undefined) await tellAccess(services.knex, { accountId, projectId: null, session });
     return undefined;
   },
   'POST /first-account': async (call) => {

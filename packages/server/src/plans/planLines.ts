@@ -9,8 +9,9 @@ import {
 } from '@visograph/core/lens';
 import { newId, type Problem } from '@visograph/core/model';
 import type { Knex } from 'knex';
+import { LRUCache } from 'lru-cache';
 import { LineRow } from '../database/rows.ts';
-import type { BuiltLine, Moment } from '../store/builtLine.ts';
+import type { BuiltLine, LineListener, Moment } from '../store/builtLine.ts';
 import type { Snapshot } from '../store/snapshot.ts';
 import {
   keyOf,
@@ -32,6 +33,9 @@ export interface PlanSnapshot extends Snapshot {
   entries: readonly JournalEntry[];
   conflicts: readonly PlanConflict[];
 }
+
+/** Plans in memory: each shares with as built all that it does not change. */
+const mostPlans = 100;
 
 const keyOfConflict = ({ revision, kind, id, field, code }: PlanConflict): string =>
   `${revision} ${kind} ${id} ${field ?? ''} ${code}`;
@@ -77,14 +81,14 @@ export function usable(row: LineRow | undefined): LineRow {
  * kept in memory for the newest revision of both.
  */
 export class PlanLines {
-  private readonly cache = new Map<string, PlanSnapshot>();
+  private readonly cache = new LRUCache<string, PlanSnapshot>({ max: mostPlans });
   private readonly turns = new Turns();
 
   constructor(
     private readonly knex: Knex,
     private readonly journal: Journal,
     private readonly built: BuiltLine,
-    private readonly tell: (projectId: string, entry: JournalEntry) => void,
+    private readonly listener: LineListener,
   ) {}
 
   async read(of: LineOf): Promise<PlanSnapshot> {
@@ -137,7 +141,7 @@ export class PlanLines {
     if (row?.revision === known.revision && row.thrownAwayAt === null) return known;
     const more = await this.journal.after(of, known.revision);
     const snapshot = this.keep(of, base, [...known.entries, ...more]);
-    for (const entry of more) this.tell(of.projectId, entry);
+    for (const entry of more) this.listener.entry(of.projectId, entry);
     if (row === undefined || row.thrownAwayAt !== null) this.forget(of);
     usable(row);
     return snapshot;
@@ -150,7 +154,7 @@ export class PlanLines {
 
   /** Another server wrote into the plan. One that is not open here is read when it is asked for. */
   async notice(of: LineOf): Promise<void> {
-    if (!this.cache.has(keyOf(of))) return;
+    if (!this.cache.has(keyOf(of))) return this.listener.unread(of.projectId, of.line);
     await this.turns
       .take(keyOf(of), () => this.current(of))
       .catch((error: unknown) => {
@@ -220,7 +224,7 @@ export class PlanLines {
       const entries = [...before.entries, entry];
       const { network, conflicts } = made;
       this.cache.set(keyOf(of), { base: before.base, network, conflicts, entries, revision });
-      this.tell(of.projectId, entry);
+      this.listener.entry(of.projectId, entry);
       return { ok: true, entry };
     } catch (error) {
       if (error instanceof KeptElsewhere) return { ok: false, problems: error.problems };

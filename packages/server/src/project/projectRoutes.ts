@@ -7,6 +7,17 @@ import { Refusal, refuseFile, refuseProblems } from '../http/problem.ts';
 import { refuseUnlessOwner } from '../catalogue/ownersOnly.ts';
 import { sent, type Handlers } from '../http/route.ts';
 
+/** A revision that a query names; null where it names none. @throws Refusal 400 for anything else */
+export function revisionOf(name: string, text: string | null): number | null {
+  if (text === null) return null;
+  if (/^\d{1,9}$/.test(text)) return Number(text);
+  throw new Refusal(
+    400,
+    'The request is not understood',
+    `${name} is ${text.slice(0, 20)}, not a revision such as 12.`,
+  );
+}
+
 const isId = (text: string | null): text is string => z.uuid().safeParse(text).success;
 
 export function written(result: Written | UndoResult): JournalEntry {
@@ -40,11 +51,11 @@ export const projectHandlers = {
     return { revision, line, base, rows };
   },
   'GET /projects/:project/changes': async ({ projectId, services, query, network: meant }) => {
-    const before = Number(query('before') ?? Infinity);
+    const before = revisionOf('before', query('before'));
     const row = query('row');
     const { line } = await meant();
     return services.store.history(projectId, line, {
-      before: Number.isFinite(before) ? before : null,
+      before,
       rowId: isId(row) ? row : null,
       most: 100,
     });

@@ -1,6 +1,7 @@
 import { Membership } from '../database/rows.ts';
 import { asBuilt } from '../store/projectStore.ts';
 import { lastSheetChanges } from '../store/sheetChanges.ts';
+import { revisionOf } from './projectRoutes.ts';
 import { notFound } from '../http/problem.ts';
 import type { Handlers } from '../http/route.ts';
 
@@ -12,8 +13,8 @@ export const startHandlers = {
   'GET /projects/:project/since': async ({ account, projectId, services, query }) => {
     const member = await Membership.query(services.knex).findById([projectId, account.id]);
     if (member === undefined) throw notFound('This project');
-    const after = Number(query('after') ?? Number.NaN);
-    const seen = Number.isInteger(after) && after > 0 ? after : member.seen;
+    const after = revisionOf('after', query('after'));
+    const seen = after === null || after === 0 ? member.seen : after;
     if (seen === null) return { seen, lines: [] };
     const wish = { before: null, rowId: null, after: seen, but: account.id, most: mostSince };
     return { seen, lines: await services.store.history(projectId, asBuilt, wish) };

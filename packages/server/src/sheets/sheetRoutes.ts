@@ -53,7 +53,8 @@ const mostScale = 4;
 /** A file of each sheet in one archive, telling how far it is. */
 async function printEach(call: JobCall<'POST /projects/:project/print-each'>): Promise<FileAnswer> {
   const prints: PrintSheet[] = [];
-  for (const id of new Set(call.body.sheetIds)) prints.push((await readSheet(call, id, call.body.page)).print);
+  for (const id of new Set(call.body.sheetIds))
+    prints.push((await readSheet(call, id, call.body.page)).print);
   const files: Zippable = {};
   for (const sheet of prints) {
     const bytes = await drawn({ form: 'pdf', sheets: [sheet], title: documentTitle(sheet.plan) });

@@ -1,6 +1,7 @@
 import { applyChanges, invert, undoStacks, type Change, type JournalEntry } from '@visograph/core/change';
 import { newId, type Network } from '@visograph/core/model';
 import type { Knex } from 'knex';
+import { LRUCache } from 'lru-cache';
 import { ProjectRow } from '../database/rows.ts';
 import { problemFromDatabase } from './databaseProblems.ts';
 import {
@@ -25,6 +26,13 @@ export interface Moment {
   base: number | null;
 }
 
+/** Whoever is told what became of a line. */
+export interface LineListener {
+  entry: (projectId: string, entry: JournalEntry) => void;
+  /** Another server wrote into a line that is not in memory here. */
+  unread: (projectId: string, line: string | null) => void;
+}
+
 /** A wish that waits for its turn. */
 interface Waiting {
   author: Author;
@@ -42,7 +50,8 @@ const lineOf = (projectId: string): LineOf => ({ projectId, line: asBuilt });
  * judged on the newest network, then rows and journal go into one transaction, then everybody is told.
  */
 export class BuiltLine {
-  private readonly cache = new Map<string, Snapshot>();
+  /** The networks that were used last, as many as there is room for. */
+  private readonly cache: LRUCache<string, Snapshot>;
   private readonly turns = new Turns();
   private readonly waiting = new Map<string, Waiting[]>();
   private readonly moments: Moments;
@@ -50,8 +59,17 @@ export class BuiltLine {
   constructor(
     private readonly knex: Knex,
     private readonly journal: Journal,
-    private readonly tell: (projectId: string, entry: JournalEntry) => void,
+    private readonly listener: LineListener,
+    mostRows: number,
   ) {
+    this.cache = new LRUCache({
+      maxSize: mostRows,
+      // One that is larger than all the room is kept alone.
+      sizeCalculation: ({ network }) => Math.min(mostRows, Math.max(1, network.size)),
+      dispose: (_snapshot, projectId, reason) => {
+        if (reason === 'evict') this.moments.forget(projectId);
+      },
+    });
     this.moments = new Moments(journal);
   }
 
@@ -98,7 +116,7 @@ export class BuiltLine {
     }
     const snapshot = { network, revision: entries.at(-1)?.revision ?? known.revision };
     this.cache.set(projectId, snapshot);
-    for (const entry of entries) this.tell(projectId, entry);
+    for (const entry of entries) this.listener.entry(projectId, entry);
     return snapshot;
   }
 
@@ -110,6 +128,7 @@ export class BuiltLine {
   /** Another server wrote: bring the cache up to date and tell our own clients. */
   async notice(projectId: string): Promise<void> {
     if (this.cache.has(projectId)) await this.turns.take(projectId, () => this.current(projectId));
+    else this.listener.unread(projectId, asBuilt);
   }
 
   /** The projects that are in memory. */
@@ -179,7 +198,7 @@ export class BuiltLine {
       const revision = entries.at(-1)?.revision ?? start.revision;
       this.cache.set(projectId, { network, revision });
       entries.forEach((entry, at) => {
-        this.tell(projectId, entry);
+        this.listener.entry(projectId, entry);
         accepted[at]?.one.resolve({ ok: true, entry });
       });
       return new Set(accepted.map(({ one }) => one));
@@ -205,7 +224,7 @@ export class BuiltLine {
         const entry = entries?.[0];
         if (entry !== undefined) {
           this.cache.set(projectId, { network: applied.network, revision: entry.revision });
-          this.tell(projectId, entry);
+          this.listener.entry(projectId, entry);
           return { ok: true, entry };
         }
       } catch (error) {

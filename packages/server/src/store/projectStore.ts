@@ -1,7 +1,6 @@
-import type { JournalEntry } from '@visograph/core/change';
 import type { Knex } from 'knex';
 import { z } from 'zod';
-import { BuiltLine, type Moment } from './builtLine.ts';
+import { BuiltLine, type LineListener, type Moment } from './builtLine.ts';
 import type { Snapshot } from './snapshot.ts';
 import {
   asBuilt,
@@ -21,7 +20,8 @@ export { asBuilt, type Author, type UndoResult, type Wish, type Written } from '
 /** On which servers tell each other what they wrote. */
 export const storeChannel = 'visograph';
 const noteSchema = z.object({ projectId: z.string(), line: z.string().nullable(), instance: z.string() });
-type Listener = (projectId: string, entry: JournalEntry) => void;
+/** Rows of networks that are kept in memory, all projects together: about a kilobyte each. */
+const usualRows = 2_000_000;
 
 /**
  * The one way to read and write model data, by project and line of history: as built, which the tables hold, or a
@@ -29,7 +29,7 @@ type Listener = (projectId: string, entry: JournalEntry) => void;
  * transaction, then told to everybody.
  */
 export class ProjectStore {
-  private readonly listeners = new Set<Listener>();
+  private readonly listeners = new Set<LineListener>();
   private readonly built: BuiltLine;
   private readonly lines: PlanLines;
   private readonly journal: Journal;
@@ -39,18 +39,20 @@ export class ProjectStore {
     knex: Knex,
     channel: string,
     private readonly instance: string,
+    mostRows = usualRows,
   ) {
-    const tell: Listener = (projectId, entry) => {
-      for (const listener of this.listeners) listener(projectId, entry);
+    const listener: LineListener = {
+      entry: (projectId, entry) => this.listeners.forEach((one) => one.entry(projectId, entry)),
+      unread: (projectId, line) => this.listeners.forEach((one) => one.unread(projectId, line)),
     };
     this.journal = new Journal(knex, channel, instance);
-    this.built = new BuiltLine(knex, this.journal, tell);
-    this.lines = new PlanLines(knex, this.journal, this.built, tell);
+    this.built = new BuiltLine(knex, this.journal, listener, mostRows);
+    this.lines = new PlanLines(knex, this.journal, this.built, listener);
     this.plans = new Plans(knex, this.journal, this.built, this.lines);
   }
 
   /** Hears of every entry of every line, each in order. */
-  onEntry(listener: Listener): () => void {
+  listen(listener: LineListener): () => void {
     this.listeners.add(listener);
     return () => this.listeners.delete(listener);
   }

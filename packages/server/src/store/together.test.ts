@@ -37,7 +37,7 @@ test('many at the same moment: each with its own revision, told in order, as the
   const before = await server.store.read(here.projectId);
   const devices = [...before.network.all('device')].slice(0, 30);
   const told: JournalEntry[] = [];
-  const stop = server.store.onEntry((_project, entry) => told.push(entry));
+  const stop = server.store.listen({ entry: (_project, entry) => told.push(entry), unread: () => undefined });
   const results = await Promise.all(
     devices.map((device, at) => write([update('device', device, { serial: `S-${at}` })])),
   );

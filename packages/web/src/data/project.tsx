@@ -1,5 +1,6 @@
 import type { ChangeSet } from '@visograph/core/change';
 import type { Network } from '@visograph/core/model';
+import { useQueryClient } from '@tanstack/react-query';
 import {
   createContext,
   useContext,
@@ -34,7 +35,13 @@ interface ProviderProps {
 }
 
 export function ProjectProvider({ project, accountId, plan, children }: ProviderProps): ReactNode {
-  const [sync] = useState(() => new ProjectSync({ projectId: project.id, line: plan }, accountId));
+  const client = useQueryClient();
+  const [sync] = useState(
+    () =>
+      new ProjectSync({ projectId: project.id, line: plan }, accountId, () => {
+        void client.invalidateQueries({ queryKey: ['projects'] });
+      }),
+  );
   useEffect(() => {
     void sync.open();
     return () => sync.close();

@@ -39,6 +39,8 @@ type LiveMessage =
   | ({ type: 'peer' } & Peer)
   | { type: 'gone'; peer: string }
   | ({ type: 'job' } & JobNote);
+/** With this the server closes a socket when the role of its person has changed. */
+const accessChanged = 4001;
 const retryAfter = [500, 1000, 2000, 4000];
 export type Committed = { ok: true } | { ok: false; problems: Problem[] };
 
@@ -74,6 +76,7 @@ export class ProjectSync {
   constructor(
     readonly of: { projectId: string; line: string | null },
     accountId: string,
+    private readonly onAccess: () => void = () => undefined,
   ) {
     const line = of.line === null ? '' : `.${of.line}`;
     this.storageKey = `visograph.waiting.${of.projectId}${line}.${accountId}`;
@@ -156,9 +159,14 @@ export class ProjectSync {
       else if (message.type === 'job') hearOfJob(message);
       else void this.load();
     };
-    socket.onclose = () => {
+    socket.onclose = ({ code }) => {
       this.presence.clear();
       if (this.closed) return;
+      // What one may see here has changed: whether, and as what, is asked anew.
+      if (code === accessChanged) {
+        this.onAccess();
+        void this.load();
+      }
       // A window that cannot hear the others does not say that all is saved and seen.
       if (opened || this.view.save === 'saved') this.show({ save: 'offline' });
       void this.pause().then(() => {

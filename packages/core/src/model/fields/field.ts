@@ -47,7 +47,14 @@ export const nameField = (label: string, max = 80) =>
     { label },
   );
 export const dateField = (label: string) =>
-  noted(z.iso.date('is not a date such as 2031-06-30').nullable(), { label, help: 'Year-month-day' });
+  noted(
+    z.iso
+      .date('is not a date such as 2031-06-30')
+      // There is no year 0: the year before 1 is 1 BC.
+      .refine((text) => !text.startsWith('0000'), 'is not a date such as 2031-06-30')
+      .nullable(),
+    { label, help: 'Year-month-day' },
+  );
 export const textField = (label: string, max = 2000, help?: string) =>
   noted(z.string().max(max, `is longer than ${max} characters`).nullable(), { label, help });
 export const countField = (label: string, least: number, most: number, unit?: string) =>

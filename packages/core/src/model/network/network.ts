@@ -151,6 +151,11 @@ export class Network {
     return this.tables[kind].size;
   }
 
+  /** All rows, of whatever kind. */
+  get size(): number {
+    return kindNames.reduce((sum, kind) => sum + this.count(kind), 0);
+  }
+
   /** The rows an index has under a key, in no particular order. */
   find<N extends IndexName>(name: N, key: string): Rows[IndexKind<N>][] {
     const kind = kindBehind(name);
