@@ -20,24 +20,19 @@ const within = (transaction: Knex.Transaction): PgBoss.Db => ({
 
 /** The queue in PostgreSQL: of each person the first job of each lane, in the order in which they came. */
 export class JobQueue {
-  private readonly boss: PgBoss;
-  private opening: Promise<void> | null = null;
+  private opening: Promise<PgBoss> | null = null;
 
-  constructor(databaseUrl: string, log: Logger) {
-    this.boss = new PgBoss({
-      connectionString: databaseUrl,
-      application_name: 'visograph jobs',
-      max: 2,
-      schedule: false,
-      archiveCompletedAfterSeconds: 3600,
-      archiveFailedAfterSeconds: 3600,
-      deleteAfterHours: 2,
-    });
-    this.boss.on('error', (error) => log.warn({ error: error.message }, 'the queue of jobs'));
+  constructor(
+    private readonly databaseUrl: string,
+    private readonly log: Logger,
+  ) {}
+
+  /** Makes the tables of the queue where they are missing; done once, at the first use, and again where it failed. */
+  async open(): Promise<void> {
+    await this.boss();
   }
 
-  /** Makes the tables of the queue where they are missing; done once, at the first use. */
-  open(): Promise<void> {
+  private boss(): Promise<PgBoss> {
     this.opening ??= this.start().catch((error: unknown) => {
       this.opening = null;
       throw error;
@@ -45,37 +40,50 @@ export class JobQueue {
     return this.opening;
   }
 
-  private async start(): Promise<void> {
-    await this.boss.start();
-    for (const name of lanes) {
-      const manners = { name, expireInSeconds: timeLimits[name] + 60, retryLimit: 5 };
-      await this.boss.createQueue(name, manners);
+  private async start(): Promise<PgBoss> {
+    const boss = new PgBoss({
+      connectionString: this.databaseUrl,
+      application_name: 'visograph jobs',
+      max: 2,
+      schedule: false,
+      archiveCompletedAfterSeconds: 3600,
+      archiveFailedAfterSeconds: 3600,
+      deleteAfterHours: 2,
+    });
+    boss.on('error', (error) => this.log.warn({ error: error.message }, 'the queue of jobs'));
+    try {
+      await boss.start();
+      for (const name of lanes)
+        await boss.createQueue(name, { name, expireInSeconds: timeLimits[name] + 60, retryLimit: 5 });
+      return boss;
+    } catch (error) {
+      await boss.stop({ graceful: false, wait: true }).catch(() => undefined);
+      throw error;
     }
   }
 
   /** Puts a job into the queue, in the caller's transaction. */
   async send(transaction: Knex.Transaction, lane: Lane, id: string): Promise<void> {
-    await this.boss.send(lane, {}, { id, db: within(transaction) });
+    await (await this.boss()).send(lane, {}, { id, db: within(transaction) });
   }
 
   /** The next job of a lane, which is then nobody else's; null: none waits. */
   async fetch(lane: Lane): Promise<string | null> {
-    const [job] = await this.boss.fetch(lane, { batchSize: 1 });
+    const [job] = await (await this.boss()).fetch(lane, { batchSize: 1 });
     return job?.id ?? null;
   }
 
   async complete(lane: Lane, id: string): Promise<void> {
-    await this.boss.complete(lane, id);
+    await (await this.boss()).complete(lane, id);
   }
 
   /** Whoever had taken it is gone: it is taken once more. */
   async again(lane: Lane, id: string): Promise<void> {
-    await this.boss.fail(lane, id, { why: 'the server ended' });
+    await (await this.boss()).fail(lane, id, { why: 'the server ended' });
   }
 
   async close(): Promise<void> {
-    if (this.opening === null) return;
-    await this.opening.catch(() => undefined);
-    await this.boss.stop({ graceful: false, wait: true });
+    const boss = await this.opening?.catch(() => null);
+    await boss?.stop({ graceful: false, wait: true });
   }
 }
