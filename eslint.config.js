@@ -117,7 +117,7 @@ const assertionsAllowed = [
   'packages/server/src/sheets/sheetRoutes.ts',
   'packages/server/src/sheets/printing/*.ts',
   'packages/server/src/spreadsheets/{sheetRows,workbookLimits}.ts',
-  'packages/server/src/store/{databaseProblems,journal,rowsIO}.ts',
+  'packages/server/src/store/{copiedLines,databaseProblems,journal,rowsIO}.ts',
   'packages/web/src/data/{api,jobs,projectSync}.ts',
   'packages/web/src/sheets/printing/PrintMany.tsx',
   // Rows of a kind of which only the name is known; entries of an object put together again.

@@ -6,7 +6,7 @@ import { ensureChromium, ensurePackages, root } from './install.mjs';
 ensurePackages();
 const { openCluster } = await import('./postgres.mjs');
 const { bundle } = await import('./run-ts.mjs');
-const { buildServer, buildWeb, jobProcess } = await import('./build.mjs');
+const { buildServer, buildWeb, jobProcess, serverEntry } = await import('./build.mjs');
 const chromium = ensureChromium();
 await buildServer();
 await buildWeb();
@@ -17,6 +17,7 @@ const all = [
   'sheetFigures',
   'drawFirst',
   'lists',
+  'beside',
   'frames',
   'sheetFrames',
   'ladderFrames',
@@ -33,6 +34,7 @@ const env = {
   CHROMIUM: chromium,
   NODE_ENV: 'production',
   VISOGRAPH_JOB_PROCESS: jobProcess,
+  VISOGRAPH_SERVER: serverEntry,
   VISOGRAPH_TEST_DATABASE: cluster.url('postgres'),
 };
 let status = 0;

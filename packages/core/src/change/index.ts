@@ -5,6 +5,7 @@ export * from './diff.ts';
 export * from './freeValue.ts';
 export * from './invert.ts';
 export * from './removal.ts';
+export * from './replay.ts';
 export * from './rewind.ts';
 export * from './takenMeanwhile.ts';
 export * from './undo.ts';

@@ -18,7 +18,7 @@ async function changeMembers<T>(
   change: (transaction: Knex.Transaction) => Promise<T>,
 ): Promise<T> {
   return services.knex.transaction(async (transaction) => {
-    await ProjectRow.query(transaction).findById(projectId).forUpdate();
+    await ProjectRow.query(transaction).findById(projectId).forNoKeyUpdate();
     const mine = await Membership.query(transaction).findById([projectId, account.id]);
     if (mine?.role !== 'owner')
       throw new Refusal(

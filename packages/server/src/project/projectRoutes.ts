@@ -1,11 +1,11 @@
 import { type JournalEntry } from '@visograph/core/change';
-import { kindNames, type Kind, type Rows } from '@visograph/core/model';
 import { z } from 'zod';
 import { addProject } from '../people/accounts.ts';
 import type { UndoResult, Written } from '../store/projectStore.ts';
 import { Refusal, refuseFile, refuseProblems } from '../http/problem.ts';
 import { refuseUnlessOwner } from '../catalogue/ownersOnly.ts';
 import { sent, type Handlers } from '../http/route.ts';
+import { sendNetwork } from './sendNetwork.ts';
 
 /** A revision that a query names; null where it names none. @throws Refusal 400 for anything else */
 export function revisionOf(name: string, text: string | null): number | null {
@@ -45,10 +45,8 @@ export const projectHandlers = {
       response.status(304).end();
       return sent;
     }
-    const rows: { [K in Kind]?: Rows[K][] } = Object.fromEntries(
-      kindNames.map((kind) => [kind, [...network.all(kind)]]),
-    );
-    return { revision, line, base, rows };
+    await sendNetwork(response, network, { revision, line, base });
+    return sent;
   },
   'GET /projects/:project/changes': async ({ projectId, services, query, network: meant }) => {
     const before = revisionOf('before', query('before'));

@@ -1,7 +1,15 @@
-import { applyChanges, invert, undoStacks, type Change, type JournalEntry } from '@visograph/core/change';
+import {
+  applyChanges,
+  invert,
+  replaying,
+  undoStacks,
+  type Change,
+  type JournalEntry,
+} from '@visograph/core/change';
 import { newId, type Network } from '@visograph/core/model';
 import type { Knex } from 'knex';
 import { LRUCache } from 'lru-cache';
+import { setImmediate as nextTurn } from 'node:timers/promises';
 import { ProjectRow } from '../database/rows.ts';
 import { problemFromDatabase } from './databaseProblems.ts';
 import {
@@ -42,6 +50,30 @@ interface Waiting {
 }
 /** Wishes of more changes than this go alone, so that nobody else's waits for them. */
 const mostTogether = 200;
+
+/** An entry of more changes than this is written while others go on writing. */
+const mostAtOnce = 2000;
+
+/** A wish with what it comes to over the network of a revision. */
+interface Judged {
+  author: Author;
+  wish: Wish;
+  changes: Change[];
+  network: Network;
+  base: number;
+}
+/** What stands once a wish is written: also what others wrote while that was done. */
+interface Landed {
+  network: Network;
+  told: JournalEntry[];
+}
+/** What others wrote meanwhile does not go with what was being written. */
+class Overtaken extends Error {}
+
+interface Followed {
+  network: Network;
+  entry: JournalEntry;
+}
 
 const lineOf = (projectId: string): LineOf => ({ projectId, line: asBuilt });
 
@@ -107,17 +139,37 @@ export class BuiltLine {
   private async catchUp(projectId: string, known: Snapshot): Promise<Snapshot> {
     const project = await ProjectRow.query(this.knex).findById(projectId).throwIfNotFound();
     if (project.revision === known.revision) return known;
-    const entries = await this.journal.after(lineOf(projectId), known.revision);
-    let { network } = known;
-    for (const { changes } of entries) {
-      const applied = applyChanges(network, changes);
-      if (!applied.ok) return this.load(projectId);
-      network = applied.network;
+    let snapshot = known;
+    for (const { revision, large } of await this.journal.revisionsAfter(lineOf(projectId), known.revision)) {
+      const next = large
+        ? await this.followSlowly(projectId, snapshot, revision)
+        : await this.follow(projectId, snapshot, revision);
+      if (next === null) return this.load(projectId);
+      snapshot = { network: next.network, revision };
+      this.cache.set(projectId, snapshot);
+      this.listener.entry(projectId, next.entry);
     }
-    const snapshot = { network, revision: entries.at(-1)?.revision ?? known.revision };
-    this.cache.set(projectId, snapshot);
-    for (const entry of entries) this.listener.entry(projectId, entry);
     return snapshot;
+  }
+
+  private async follow(projectId: string, known: Snapshot, revision: number): Promise<Followed | null> {
+    const entry = await this.journal.at(lineOf(projectId), revision);
+    if (entry === null) return null;
+    const applied = applyChanges(known.network, entry.changes);
+    return applied.ok ? { network: applied.network, entry } : null;
+  }
+
+  /** An entry of many changes is read and made in pieces: whoever only reads is answered in between. */
+  private async followSlowly(projectId: string, known: Snapshot, revision: number): Promise<Followed | null> {
+    const entry = await this.journal.withoutChanges(lineOf(projectId), revision);
+    if (entry === null) return null;
+    const changes: Change[] = [];
+    for await (const some of this.journal.changesOf(lineOf(projectId), revision))
+      for (const one of some) changes.push(one);
+    const steps = replaying(known.network, changes);
+    let step = steps.next();
+    for (; step.done !== true; step = steps.next()) await nextTurn();
+    return step.value === null ? null : { network: step.value, entry: { ...entry, changes } };
   }
 
   /** What is in memory is what the database holds now. */
@@ -216,15 +268,24 @@ export class BuiltLine {
           (await this.journal.settled(lineOf(projectId), wish)) ??
           this.retry(projectId, author, wish, snapshot, applied)
         );
-      const { revision } = snapshot;
+      const judged = { author, wish, ...applied, base: snapshot.revision };
       try {
-        const entries = await this.knex.transaction((transaction) =>
-          this.commit(transaction, projectId, revision, [{ author, wish, changes: applied.changes }]),
-        );
-        const entry = entries?.[0];
-        if (entry !== undefined) {
-          this.cache.set(projectId, { network: applied.network, revision: entry.revision });
-          this.listener.entry(projectId, entry);
+        const landed = await this.knex
+          .transaction((transaction) =>
+            applied.changes.length > mostAtOnce
+              ? this.land(transaction, projectId, judged)
+              : this.put(transaction, projectId, judged),
+          )
+          .catch((error: unknown) => {
+            if (error instanceof Overtaken) return null;
+            throw error;
+          });
+        if (landed !== null) {
+          const { network, told } = landed;
+          const entry = told.at(-1);
+          if (entry === undefined) throw new Error('an entry is missing');
+          this.cache.set(projectId, { network, revision: entry.revision });
+          for (const one of told) this.listener.entry(projectId, one);
           return { ok: true, entry };
         }
       } catch (error) {
@@ -249,6 +310,53 @@ export class BuiltLine {
   ): Promise<Written> {
     const newest = await this.catchUp(projectId, known);
     return newest.revision === known.revision ? refused : this.writeNow(projectId, author, wish, newest);
+  }
+
+  private async put(
+    transaction: Knex.Transaction,
+    projectId: string,
+    { network, base, ...one }: Judged,
+  ): Promise<Landed | null> {
+    const entries = await this.commit(transaction, projectId, base, [one]);
+    return entries === null ? null : { network, told: entries };
+  }
+
+  /**
+   * Writes many rows while others go on writing: rows and journal first, then what the others wrote meanwhile is judged
+   * on top of it, which comes to the same network as long as no row is in both. Only for that moment do the others wait.
+   *
+   * @throws Overtaken where both do not fit: all of it is then judged anew
+   */
+  private async land(
+    transaction: Knex.Transaction,
+    projectId: string,
+    { author, wish, changes, network, base }: Judged,
+  ): Promise<Landed> {
+    const of = lineOf(projectId);
+    await writeRows(transaction, projectId, changes);
+    await this.journal.stage(transaction, of, { author, wish, changes });
+    // Judged by the database now, while nobody waits.
+    await transaction.raw('SET CONSTRAINTS ALL IMMEDIATE');
+    await ProjectRow.query(transaction).select('id').findById(projectId).forNoKeyUpdate();
+    const own = new Set(changes.map(({ kind, id }) => `${kind} ${id}`));
+    const meanwhile = await this.journal.after(of, base);
+    let both = network;
+    for (const entry of meanwhile) {
+      if (entry.changes.some(({ kind, id }) => own.has(`${kind} ${id}`))) throw new Overtaken();
+      const applied = applyChanges(both, entry.changes);
+      if (!applied.ok) throw new Overtaken();
+      both = applied.network;
+    }
+    const revision = base + meanwhile.length + 1;
+    await ProjectRow.query(transaction).patch({ revision }).where({ id: projectId });
+    const at = await this.journal.settle(transaction, of, wish.id, revision);
+    const { undoes = null, redoes = null } = wish;
+    const entry: JournalEntry = {
+      ...{ id: wish.id, revision, author: author.name, at, line: asBuilt, base: null },
+      ...{ sentence: wish.sentence, changes, undoes, redoes },
+    };
+    await noteSheetChanges(transaction, projectId, [entry]);
+    return { network: both, told: [...meanwhile, entry] };
   }
 
   /** Rows, journal and notification in one transaction; null when another server was first. */

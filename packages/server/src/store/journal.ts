@@ -8,6 +8,9 @@ import {
 } from '@visograph/core/change';
 import { type Problem } from '@visograph/core/model';
 import type { Knex } from 'knex';
+import { randomInt } from 'node:crypto';
+import type { PoolClient } from 'pg';
+import { copiedLines } from './copiedLines.ts';
 import type { QueryBuilder } from 'objection';
 import { ChangeSetRow } from '../database/rows.ts';
 
@@ -53,6 +56,9 @@ export interface HistoryWish {
   but?: string | null;
   most: number;
 }
+
+/** Bytes as they are kept, of the changes of an entry that is read in pieces: about two thousand new rows. */
+const largeEntry = 200_000;
 
 const entryOf = (row: ChangeSetRow): JournalEntry => ({
   id: row.id,
@@ -144,6 +150,76 @@ export class Journal {
     }));
   }
 
+  /** The changes of one entry, so many at a time: for those that are too many to be read while others wait. */
+  async *changesOf({ projectId, line }: LineOf, revision: number): AsyncGenerator<Change[]> {
+    const client = await this.borrow();
+    try {
+      const whose = line === null ? 'IS NULL' : `= ${client.escapeLiteral(line)}`;
+      const question = `SELECT e.change FROM change_set c, jsonb_array_elements(c.changes) WITH ORDINALITY AS e (change, at)
+        WHERE c.project_id = ${client.escapeLiteral(projectId)} AND c.line_id ${whose} AND c.revision = ${Number(revision)} ORDER BY e.at`;
+      for await (const lines of copiedLines(client, question))
+        yield lines.map((text) => completed(JSON.parse(text) as Change));
+    } finally {
+      await this.knex.client.releaseConnection(client);
+    }
+  }
+
+  private borrow(): Promise<PoolClient> {
+    return this.knex.client.acquireConnection() as Promise<PoolClient>;
+  }
+
+  /** The revisions after one, oldest first, and whether their entries are large. */
+  async revisionsAfter(
+    { projectId, line }: LineOf,
+    revision: number,
+  ): Promise<{ revision: number; large: boolean }[]> {
+    return this.knex('changeSet')
+      .select('revision', this.knex.raw('pg_column_size(changes) > ? AS large', [largeEntry]))
+      .where({ projectId, lineId: line })
+      .where('revision', '>', revision)
+      .orderBy('revision');
+  }
+
+  /** An entry without its changes. */
+  async withoutChanges(of: LineOf, revision: number): Promise<Omit<JournalEntry, 'changes'> | null> {
+    const row = await this.of(of)
+      .select('id', 'revision', 'author', 'at', 'lineId', 'base', 'sentence', 'undoes', 'redoes')
+      .findOne({ revision });
+    if (row === undefined) return null;
+    const { changes: _none, ...entry } = entryOf({ ...row, changes: [] } as unknown as ChangeSetRow);
+    return entry;
+  }
+
+  /**
+   * Writes an entry before it is known which revision it gets, so that nobody waits while its many changes are written.
+   * Until `settle` gives it one, in the same transaction, nobody else sees it.
+   */
+  async stage(
+    transaction: Knex.Transaction,
+    of: LineOf,
+    { author, wish, changes }: Pick<NewEntry, 'author' | 'wish' | 'changes'>,
+  ): Promise<void> {
+    await transaction('changeSet').insert({
+      ...{ id: wish.id, projectId: of.projectId, lineId: of.line, authorId: author.id, author: author.name },
+      ...{ sentence: wish.sentence, undoes: wish.undoes ?? null, redoes: wish.redoes ?? null, base: null },
+      ...{ revision: -1 - randomInt(2 ** 30), at: new Date().toISOString() },
+      changes: JSON.stringify(changes.map(shortened)),
+    });
+  }
+
+  /** Gives a staged entry its revision, and tells of it. */
+  async settle(transaction: Knex.Transaction, of: LineOf, id: string, revision: number): Promise<string> {
+    const at = new Date().toISOString();
+    await transaction('changeSet').where({ projectId: of.projectId, id }).update({ revision, at });
+    await this.tell(transaction, of);
+    return at;
+  }
+
+  private async tell(transaction: Knex.Transaction, of: LineOf): Promise<void> {
+    const note = JSON.stringify({ ...of, instance: this.instance });
+    await transaction.raw('SELECT pg_notify(?, ?)', [this.channel, note]);
+  }
+
   /** Writes entries in the order of their revisions, and word of them. */
   async append(
     transaction: Knex.Transaction,
@@ -171,10 +247,7 @@ export class Journal {
       changes: JSON.stringify(changes.map(shortened)),
     }));
     await transaction('changeSet').insert(rows);
-    await transaction.raw('SELECT pg_notify(?, ?)', [
-      this.channel,
-      JSON.stringify({ ...of, instance: this.instance }),
-    ]);
+    await this.tell(transaction, of);
     return entries;
   }
 }

@@ -12,20 +12,15 @@ import {
 } from '@visograph/core/model';
 import type { Knex } from 'knex';
 import { raw } from 'objection';
-import { from as copyFrom, to as copyTo } from 'pg-copy-streams';
+import { from as copyFrom } from 'pg-copy-streams';
 import { Readable } from 'node:stream';
-import { StringDecoder } from 'node:string_decoder';
 import { pipeline } from 'node:stream/promises';
 import type { PoolClient } from 'pg';
+import { rawLines, unescaped } from './copiedLines.ts';
 import { fieldsOf, jsonFieldsOf, rowClassOf, snake } from '../database/rows.ts';
 
 /** More new rows of a kind than this go through COPY. */
 const copyFromCount = 500;
-
-const escapes: Readonly<Record<string, string>> = { b: '\b', f: '\f', n: '\n', r: '\r', t: '\t', v: '\v' };
-/** A value in the text format of COPY, as it was. */
-const unescaped = (text: string): string =>
-  text.includes('\\') ? text.replaceAll(/\\(.)/g, (_, letter: string) => escapes[letter] ?? letter) : text;
 
 const readers: Readonly<Record<Storage, (text: string) => unknown>> = {
   uuid: (text) => text,
@@ -56,20 +51,14 @@ function rowReader(kind: Kind): (line: string) => Row {
   };
 }
 
-/** The rows of a kind by COPY: the driver's own way costs twice as much for hundreds of thousands of rows. */
+/** The rows of a kind. */
 async function readRows(client: PoolClient, projectId: string, kind: Kind): Promise<Row[]> {
   const columns = fieldsOf(kind).map((field) => `"${snake(field)}"`);
   const owner = kind === 'project' ? 'id' : 'project_id';
   const question = `SELECT ${columns.join(', ')} FROM "${snake(kind)}" WHERE ${owner} = ${client.escapeLiteral(projectId)}`;
   const read = rowReader(kind);
   const rows: Row[] = [];
-  const decoder = new StringDecoder('utf8');
-  let rest = '';
-  for await (const chunk of client.query(copyTo(`COPY (${question}) TO STDOUT`))) {
-    const lines = (rest + decoder.write(chunk as Buffer)).split('\n');
-    rest = lines.pop() ?? '';
-    for (const line of lines) rows.push(read(line));
-  }
+  for await (const lines of rawLines(client, question)) for (const line of lines) rows.push(read(line));
   return rows;
 }
 

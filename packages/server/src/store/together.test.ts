@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import { create, remove, update, type Change, type JournalEntry } from '@visograph/core/change';
-import { kindNames, newId, type Device, type Network } from '@visograph/core/model';
+import { blankPlace, kindNames, newId, type Device, type Network } from '@visograph/core/model';
 import { atHand, testServer, type AtHand, type TestServer } from '../testServer.ts';
 import type { Written } from './journal.ts';
 
@@ -118,4 +118,63 @@ test('on two servers at once nothing is lost and no revision is given twice', as
     const seen = (await store.read(here.projectId)).network;
     expect(devices.map(({ id }) => seen.get('device', id)?.notes)).toEqual(devices.map((_, at) => `n-${at}`));
   }
+});
+
+const places = (count: number, prefix: string): Change[] =>
+  Array.from({ length: count }, (_, at) => {
+    const id = newId();
+    return create('place', { ...blankPlace, id, name: `${prefix} ${at}`, kind: 'site', parentId: null });
+  });
+
+test('thousands of rows are written while others go on: nobody waits for all of it, nothing is lost', async () => {
+  const other = await server.second();
+  const start = await server.store.read(here.projectId);
+  await other.store.read(here.projectId);
+  const devices = [...start.network.all('device')].slice(0, 20);
+  const large = write(places(6000, 'Large'));
+  let left = true;
+  void large.then(() => (left = false));
+  const small: Written[] = [];
+  for (let at = 0; left && at < 2000; at++) {
+    const device = devices[at % devices.length];
+    if (device === undefined) throw new Error('no device');
+    const now = (await other.store.read(here.projectId)).network.get('device', device.id);
+    if (now === null) throw new Error('the device is gone');
+    const change = update('device', now, { notes: `Beside ${at}` });
+    const changes = change === null ? [] : [change];
+    const wish = { id: newId(), sentence: `Beside ${at}`, changes };
+    small.push(await other.store.write(here.projectId, null, { id: null, name: 'Other' }, wish));
+  }
+  const landed = await large;
+  expect(landed.ok).toBe(true);
+  expect(small.every(({ ok }) => ok)).toBe(true);
+  // Some were made while the many were on their way.
+  const revision = landed.ok ? landed.entry.revision : 0;
+  expect(small.filter((one) => one.ok && one.entry.revision < revision).length).toBeGreaterThan(0);
+  await server.store.refresh(here.projectId, null);
+  await other.store.refresh(here.projectId, null);
+  const [one, two] = [await server.store.read(here.projectId), await other.store.read(here.projectId)];
+  expect(one.revision).toBe(start.revision + small.length + 1);
+  expect(two.revision).toBe(one.revision);
+  const fresh = await server.second();
+  const read = content((await fresh.store.read(here.projectId)).network);
+  expect(content(one.network)).toBe(read);
+  expect(content(two.network)).toBe(read);
+  expect(content((await fresh.store.at(here.projectId, null, start.revision)).network)).toBe(
+    content(start.network),
+  );
+});
+
+test('of thousands of rows and one that take the same name, one is made and the other told', async () => {
+  const other = await server.second();
+  await other.store.read(here.projectId);
+  const large = write(places(5000, 'Same'));
+  const [twin] = places(1, 'Same');
+  const wish = { id: newId(), sentence: 'Twin', changes: twin === undefined ? [] : [twin] };
+  const single = await other.store.write(here.projectId, null, { id: null, name: 'Other' }, wish);
+  const landed = await large;
+  expect([landed.ok, single.ok].filter(Boolean)).toHaveLength(1);
+  await server.store.refresh(here.projectId, null);
+  const named = [...(await here.network()).all('place')].filter(({ name }) => name === 'Same 0');
+  expect(named).toHaveLength(1);
 });

@@ -8,7 +8,7 @@ export const fifteenth: Migration = {
     await knex.raw(`
       CREATE FUNCTION project_has_owner() RETURNS trigger LANGUAGE plpgsql AS $$ BEGIN
         -- Whoever changes the members of a project waits for others who do, then sees what they did.
-        PERFORM 1 FROM project WHERE id = OLD.project_id FOR UPDATE;
+        PERFORM 1 FROM project WHERE id = OLD.project_id FOR NO KEY UPDATE;
         IF FOUND AND NOT EXISTS (SELECT 1 FROM membership WHERE project_id = OLD.project_id AND role = 'owner')
         THEN RAISE integrity_constraint_violation USING CONSTRAINT = 'project_has_owner', MESSAGE = 'a project needs an owner'; END IF;
         RETURN NULL; END $$;
