@@ -40,6 +40,8 @@ async function call<T>(method: string, path: string, body?: unknown, prefer = ''
   const response = await fetch(`${base}${path}`, {
     method,
     headers: {
+      // Making a large file takes longer than a server keeps a line open that says nothing.
+      Connection: 'close',
       ...(cookie === '' ? {} : { Cookie: cookie }),
       ...(prefer === '' ? {} : { Prefer: prefer }),
       'Content-Type': 'application/json',

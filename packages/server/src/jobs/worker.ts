@@ -24,6 +24,8 @@ const workerFile = (): string =>
   process.env['VISOGRAPH_JOB_PROCESS'] ?? fileURLToPath(new URL('./jobProcess.mjs', import.meta.url));
 
 const pageBytes = 4096;
+/** A process that holds more than this share of what a job may take is not used for another. */
+const keptShare = 0.35;
 /** The memory that a process holds, in megabytes; 0 where the system does not tell. */
 async function memoryOf(pid: number): Promise<number> {
   const text = await readFile(`/proc/${pid}/statm`, 'utf8').catch(() => '');
@@ -71,6 +73,14 @@ export class Worker {
     if (this.child?.pid === pid && this.job !== null) this.kill('memory');
   }
 
+  /** What a large job leaves in memory would be counted as the next one's: that one gets a new process. */
+  private async renew(child: ChildProcess): Promise<void> {
+    const kept = await memoryOf(child.pid ?? 0);
+    if (kept <= this.limits.megabytes * keptShare || this.child !== child) return;
+    this.child = null;
+    child.kill('SIGKILL');
+  }
+
   /** Ends the process and what it does. */
   kill(why: WorkerEnd): void {
     this.why = why;
@@ -93,12 +103,15 @@ export class Worker {
     this.why = 'died';
     child.on('message', (report: Report) => {
       if (report.type === 'told') return this.events.told(report.job, report.done, report.of);
-      this.rest();
-      this.events.ended(report.job);
+      void this.renew(child).finally(() => {
+        this.rest();
+        this.events.ended(report.job);
+      });
     });
     let over = false;
     const gone = (code: number | null, signal: string | null): void => {
-      if (over) return;
+      // One that was let go has nothing to do with what its successor does.
+      if (over || this.child !== child) return;
       over = true;
       const { job } = this;
       this.child = null;

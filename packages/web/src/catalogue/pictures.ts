@@ -31,7 +31,7 @@ async function redrawn(file: Blob): Promise<Uint8Array | null> {
 export async function readPicture(file: Blob, use: 'model' | 'sheet' = 'model'): Promise<PictureRead> {
   const bytes = new Uint8Array(await file.arrayBuffer());
   const isPng = bytes[0] === 0x89 && bytes[1] === 0x50;
-  let picture = '';
+  let picture: string;
   let removed = false;
   if (isPng) {
     const fault = pngFault(bytes);
