@@ -109,8 +109,8 @@ const assertionsAllowed = [
   // Edges.
   'packages/cli/src/openFile.ts',
   'packages/core/src/exchange/{oldNames,read}.ts',
-  'packages/server/src/{main,server}.ts',
-  'packages/server/src/http/{app,bodies,refusals}.ts',
+  'packages/server/src/{main,server,settings}.ts',
+  'packages/server/src/http/{app,bodies,metrics,refusals}.ts',
   'packages/server/src/jobs/{perform,queue}.ts',
   'packages/server/src/live/live.ts',
   'packages/server/src/plans/plans.ts',

@@ -71,6 +71,7 @@ try {
   ];
   await buildServer();
   countJest(await run('unit and integration tests', process.execPath, jest));
+  count(await run('abuse, in short', process.execPath, [join(root, 'scripts/abuse.mjs'), '--short']));
   await buildWeb();
   countPlaywright(
     await run('the real interface', bin('playwright'), ['test', '--config', 'e2e/playwright.config.ts']),

@@ -1,30 +1,52 @@
+import { readFile } from 'node:fs/promises';
 import { demoPassword, demoPeople, loadDemo } from './people/demo.ts';
 import { Account } from './database/rows.ts';
-import { startServer } from './server.ts';
+import { startServer, type RunningServer } from './server.ts';
+import { readSettings, type Settings } from './settings.ts';
 
-const databaseUrl = process.env['DATABASE_URL'];
-const port = Number(process.env['PORT'] ?? 4400);
-const demoFile = process.env['VISOGRAPH_DEMO'];
-
-if (databaseUrl === undefined) {
-  console.error(
-    'DATABASE_URL is not set. Start Visograph with npm start, or set it to a PostgreSQL address.',
-  );
+const read = readSettings(process.env);
+if (!read.ok) {
+  for (const problem of read.problems) console.error(problem);
   process.exit(2);
 }
+const { settings } = read;
 
-try {
-  const server = await startServer({
-    databaseUrl,
-    port,
-    webFolder: process.env['VISOGRAPH_WEB'] ?? null,
+async function tlsOf({
+  VISOGRAPH_TLS_CERT: cert,
+  VISOGRAPH_TLS_KEY: key,
+}: Settings): Promise<{ cert: string; key: string } | undefined> {
+  if (cert === undefined || key === undefined) return undefined;
+  return { cert: await readFile(cert, 'utf8'), key: await readFile(key, 'utf8') };
+}
+
+async function start(): Promise<RunningServer> {
+  const demoFile = settings.VISOGRAPH_DEMO;
+  const tls = await tlsOf(settings);
+  const metricsPort = settings.VISOGRAPH_METRICS_PORT;
+  return startServer({
+    databaseUrl: settings.DATABASE_URL,
+    port: settings.PORT,
+    host: settings.VISOGRAPH_HOST,
+    ...(tls === undefined ? {} : { tls }),
+    trustedProxies: settings.VISOGRAPH_TRUSTED_PROXIES ?? [],
+    secureCookies: settings.VISOGRAPH_SECURE_COOKIES,
+    webFolder: settings.VISOGRAPH_WEB ?? null,
     ...(demoFile === undefined ? {} : { exampleFile: demoFile }),
-    logLevel: process.env['VISOGRAPH_LOG'] ?? 'warn',
-    signInTries: Number(process.env['VISOGRAPH_SIGNIN_TRIES'] ?? 10),
+    logLevel: settings.VISOGRAPH_LOG,
+    signInTries: settings.VISOGRAPH_SIGNIN_TRIES,
+    workers: { short: settings.VISOGRAPH_SHORT_WORKERS, long: settings.VISOGRAPH_LONG_WORKERS },
+    jobMegabytes: settings.VISOGRAPH_JOB_MB,
+    cacheRows: settings.VISOGRAPH_CACHE_ROWS,
+    ...(metricsPort === undefined
+      ? {}
+      : { metrics: { host: settings.VISOGRAPH_METRICS_HOST, port: metricsPort } }),
     prepare: async (knex, store) => (demoFile === undefined ? false : loadDemo(knex, store, demoFile)),
   });
-  await server.jobs.open();
+}
+
+async function tell(server: RunningServer): Promise<void> {
   console.log(`Visograph is ready at ${server.url}`);
+  if (server.metricsUrl !== null) console.log(`Metrics are at ${server.metricsUrl}`);
   const demo = await Account.query(server.knex).findOne({ email: demoPeople[0].email });
   if (demo !== undefined) {
     console.log(
@@ -33,6 +55,12 @@ try {
   } else if ((await Account.query(server.knex).resultSize()) === 0) {
     console.log('There is no account yet: open the address and make the first one.');
   }
+}
+
+try {
+  const server = await start();
+  await server.jobs.open();
+  await tell(server);
   let stopping = false;
   const stop = (): void => {
     if (stopping) return;
@@ -46,7 +74,7 @@ try {
   const { code } = error as { code?: string };
   if (code === 'EADDRINUSE') {
     console.error(
-      `Port ${port} is taken by another program. Set PORT to a free one, for example: PORT=4401 npm start`,
+      `Port ${settings.PORT} is taken by another program. Set PORT to a free one, for example: PORT=4401 npm start`,
     );
   } else {
     console.error(`Visograph cannot start: ${error instanceof Error ? error.message : String(error)}`);

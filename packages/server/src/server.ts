@@ -2,11 +2,13 @@ import type { Lane } from '@visograph/api';
 import { newId } from '@visograph/core/model';
 import { readFile } from 'node:fs/promises';
 import { createServer, type Server } from 'node:http';
+import { createServer as createSecureServer } from 'node:https';
 import type { AddressInfo } from 'node:net';
 import { pino, type Logger } from 'pino';
 import type { Knex } from 'knex';
 import { connect } from './database/connect.ts';
 import { migrate } from './database/schema.ts';
+import { Metrics } from './http/metrics.ts';
 import { makeApp } from './http/app.ts';
 import { Refusal } from './http/problem.ts';
 import { sessions } from './people/session.ts';
@@ -22,6 +24,13 @@ export interface ServerOptions {
   databaseUrl: string;
   /** 0 takes any free port. */
   port: number;
+  host?: string;
+  /** Certificate chain and key (PEM) for TLS at this server. */
+  tls?: { cert: string; key: string };
+  /** Whether cookies are sent over TLS alone; auto: where the request came over it. */
+  secureCookies?: 'auto' | 'always' | 'never';
+  /** Where `/metrics` is served, apart from people. */
+  metrics?: { host: string; port: number };
   webFolder?: string | null;
   /** The exchange file that new projects can begin with as an example. */
   exampleFile?: string;
@@ -41,6 +50,8 @@ export interface ServerOptions {
 
 export interface RunningServer {
   url: string;
+  /** Where metrics are, if they are served. */
+  metricsUrl: string | null;
   knex: Knex;
   store: ProjectStore;
   jobs: Jobs;
@@ -50,16 +61,30 @@ export interface RunningServer {
 /** Milliseconds that a statement of the web process may take. */
 const statementPatience = 30_000;
 
-const openPort = (http: Server, port: number): Promise<number> =>
+/** How long what is under way may take at the end, in milliseconds. */
+const lastPatience = 10_000;
+
+const openPort = (http: Server, host: string, port: number): Promise<number> =>
   new Promise((resolve, reject) => {
     http.once('error', reject);
-    http.listen(port, '127.0.0.1', () => {
+    http.listen(port, host, () => {
       http.off('error', reject);
       resolve((http.address() as AddressInfo).port);
     });
   });
 
-/** Starts one server on one database, on loopback only. Several may share a database. */
+/** Takes no more, and lets what is under way come to its end. */
+async function finish(http: Server): Promise<void> {
+  const closed = new Promise<void>((resolve) => http.close(() => resolve()));
+  http.closeIdleConnections();
+  const late = setTimeout(() => http.closeAllConnections(), lastPatience);
+  const idle = setInterval(() => http.closeIdleConnections(), 50);
+  await closed;
+  clearTimeout(late);
+  clearInterval(idle);
+}
+
+/** Starts one server on one database, on loopback unless it is told otherwise. Several may share a database. */
 export async function startServer(options: ServerOptions): Promise<RunningServer> {
   const log: Logger = pino({ level: options.logLevel ?? 'info' });
   // An upgrade takes as long as it takes.
@@ -78,7 +103,7 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
     entry: (projectId, entry) => live.send(projectId, entry),
     unread: (projectId, line) => live.sendReload(projectId, line),
   });
-  const session = await sessions(knex, options.databaseUrl);
+  const session = await sessions(knex, options.databaseUrl, options.secureCookies);
   const named = `visograph server ${instance}`;
   const { workers = { short: 2, long: 1 }, jobMegabytes = 1500 } = options;
   const jobs = new Jobs({
@@ -106,26 +131,34 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
   };
   const signInLimit = new SignInLimit(knex, options.signInTries ?? 10);
   const services = { signInLimit, knex, store, live, jobs, example, log };
+  const metrics = new Metrics({ knex, windows: () => live.size, rows: () => store.rowsInMemory });
   const app = makeApp({
+    metrics,
     services,
     session: session.handler,
     webFolder: options.webFolder ?? null,
     trustedProxies: options.trustedProxies ?? [],
+    overTlsOnly: options.tls !== undefined || options.secureCookies === 'always',
   });
-  const http = createServer(app);
+  const { tls, host = '127.0.0.1', metrics: wanted } = options;
+  const http: Server = tls === undefined ? createServer(app) : createSecureServer(tls, app);
+  let measured: { url: string; close: () => Promise<void> } | null = null;
   live.attach(http, session.handler, knex);
   const stop = async (): Promise<void> => {
     live.close();
-    http.closeAllConnections();
-    await new Promise<void>((resolve) => http.close(() => resolve()));
+    await finish(http);
+    await measured?.close();
     await jobs.close();
     await listener.stop();
     await session.close();
     await knex.destroy();
   };
   try {
-    const port = await openPort(http, options.port);
-    return { url: `http://127.0.0.1:${port}`, knex, store, jobs, stop };
+    const port = await openPort(http, host, options.port);
+    measured = wanted === undefined ? null : await metrics.serve(wanted.host, wanted.port);
+    const shown = host.includes(':') ? `[${host}]` : host;
+    const url = `${tls === undefined ? 'http' : 'https'}://${shown}:${port}`;
+    return { url, metricsUrl: measured?.url ?? null, knex, store, jobs, stop };
   } catch (error) {
     await stop();
     throw error;

@@ -6,7 +6,7 @@ import { moveDevice } from '../racks/commands/racking.ts';
 import { editRow } from '../commands/edit.ts';
 import { writeExchange } from '../exchange/write.ts';
 import { newId } from '../model/values/ids.ts';
-import type { Network } from '../model/network/network.ts';
+import { Network } from '../model/network/network.ts';
 import { deviceNamed, portId, rackNamed, smallRoom } from '../testing/testNetwork.ts';
 import { applyChanges } from './apply.ts';
 import { changeSchema, create, remove, update, type Change } from './change.ts';
@@ -355,5 +355,16 @@ describe('the id of a row', () => {
       before: { placeId: rack.placeId, name: 'KQ-A1' },
       after: { placeId: null, name: 'KQ-A2' },
     });
+  });
+
+  test('of a project is made with its network alone, and never deleted', () => {
+    const project = [...network.all('project')][0];
+    if (project === undefined) throw new Error('no project');
+    for (const change of [create('project', { ...project, id: newId() }), remove('project', project)])
+      expect(applyChanges(network, [change])).toMatchObject({
+        ok: false,
+        problems: [{ code: 'impossible', kind: 'project' }],
+      });
+    expect(applyChanges(Network.empty(), [create('project', project)]).ok).toBe(true);
   });
 });

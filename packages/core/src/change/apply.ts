@@ -122,11 +122,6 @@ function applyOne(
   problems: Problem[],
 ): Change | null {
   const kind = change.kind;
-  if (kind === 'project' && change.op !== 'update') {
-    const message = 'A project is neither made nor deleted by a change of its rows.';
-    problems.push(problem('impossible', kind, { id: change.id }, null, message));
-    return null;
-  }
   if (change.op === 'create') {
     const row = parseRow(kind, change.after, problems);
     if (row === null) return null;
@@ -244,7 +239,12 @@ export function applyChanges(network: Network, changes: readonly (Change | WireC
   const draft = network.draft(new Set(changes.map((change) => change.kind)));
   const made: Change[] = [];
   const gone = new Set<string>();
+  const hasProject = network.count('project') > 0;
   for (const change of changes) {
+    if (change.kind === 'project' && (change.op === 'delete' || (change.op === 'create' && hasProject))) {
+      const message = 'A project is neither made nor deleted by a change of its rows.';
+      return { ok: false, problems: [problem('impossible', 'project', { id: change.id }, null, message)] };
+    }
     const result = applyOne(draft, change, gone, problems);
     if (result !== null) made.push(result);
     if (problems.length >= enough) return { ok: false, problems };

@@ -8,7 +8,8 @@ import { build } from 'esbuild';
 import { spawn, type ChildProcess } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import { once } from 'node:events';
-import { cp, mkdir, readFile, rm, writeFile } from 'node:fs/promises';
+import { existsSync } from 'node:fs';
+import { cp, mkdir, readFile, rm, symlink, writeFile } from 'node:fs/promises';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -128,6 +129,9 @@ beforeAll(async () => {
   const packages = ['core', 'api', 'drawing', 'typeface', 'server'];
   for (const name of packages)
     await cp(join(root, 'packages', name, 'src'), join(copy, name, 'src'), { recursive: true });
+  // What the server alone needs of a package in a version of its own lies beside it.
+  const own = join(root, 'packages/server/node_modules');
+  if (existsSync(own)) await symlink(own, join(copy, 'server/node_modules'));
   await writeFile(join(copy, 'core/src/model/kinds/equipment/padlock.ts'), padlock);
   const list = join(copy, 'core/src/model/kinds.ts');
   const before = await readFile(list, 'utf8');

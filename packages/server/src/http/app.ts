@@ -19,6 +19,7 @@ import { serveEastAsianFonts } from '../sheets/eastAsianFonts.ts';
 import { authorise, type Who } from './authorise.ts';
 import { readBody, readerOf } from './bodies.ts';
 import { caller } from './caller.ts';
+import type { Metrics } from './metrics.ts';
 import { notFound, Refusal, sendRefusal } from './problem.ts';
 import { fault, refusalOf } from './refusals.ts';
 import { sent, type Call, type Handlers, type Services } from './route.ts';
@@ -26,9 +27,12 @@ import { handlers } from './routes.ts';
 
 export interface AppOptions {
   services: Services;
+  metrics: Metrics;
   session: RequestHandler;
   /** Folder of the built web application; null serves the API alone. */
   webFolder: string | null;
+  /** Nothing is served without TLS, here or at a proxy. */
+  overTlsOnly: boolean;
   /** Whose word on where a request comes from is taken: addresses or networks of proxies; empty: nobody's. */
   trustedProxies: readonly string[];
 }
@@ -179,20 +183,31 @@ function serveWeb(app: Express, folder: string): void {
 const withoutSession: ReadonlySet<Name> = new Set(['GET /health', 'GET /ready', 'GET /openapi.json']);
 
 /** One call of the contract, by its method and path: who may, then what is sent, then what is done. */
-function serve(api: express.Router, name: Name, services: Services, session: RequestHandler): void {
+function serve(
+  api: express.Router,
+  name: Name,
+  { services, session, metrics }: Pick<AppOptions, 'services' | 'session' | 'metrics'>,
+): void {
   const [method = '', path = ''] = name.split(' ');
   const verb = method.toLowerCase() as 'get' | 'post' | 'put' | 'delete';
   const endpoint: Endpoint = contract[name];
   const handler = isJobName(name) ? answerByJob(name, services) : direct(name, services);
   const readers = endpoint.body === undefined ? [] : [readerOf(endpoint)];
   const sessions = withoutSession.has(name) ? [] : [session];
-  api[verb](path, ...sessions, admit(endpoint, services), ...readers, handler);
+  api[verb](path, metrics.measure(name), ...sessions, admit(endpoint, services), ...readers, handler);
 }
 const direct = <K extends DirectName>(name: K, services: Services): RequestHandler =>
   answerAtOnce(name, handlers[name], services);
 
 /** The HTTP application: API under /api/v1, the web application for everything else. */
-export function makeApp({ services, session, webFolder, trustedProxies }: AppOptions): Express {
+export function makeApp({
+  services,
+  metrics,
+  session,
+  webFolder,
+  trustedProxies,
+  overTlsOnly,
+}: AppOptions): Express {
   const app = express();
   app.disable('x-powered-by');
   app.set('trust proxy', trustedProxies.length === 0 ? false : [...trustedProxies]);
@@ -214,7 +229,8 @@ export function makeApp({ services, session, webFolder, trustedProxies }: AppOpt
           upgradeInsecureRequests: null,
         },
       },
-      strictTransportSecurity: false,
+      // Only where nothing is served without TLS: a browser does not forget it.
+      strictTransportSecurity: overTlsOnly ? { maxAge: 31_536_000 } : false,
     }),
   );
   app.use(compression());
@@ -238,7 +254,7 @@ export function makeApp({ services, session, webFolder, trustedProxies }: AppOpt
     next();
   });
   const api = express.Router();
-  for (const name of Object.keys(contract) as Name[]) serve(api, name, services, session);
+  for (const name of Object.keys(contract) as Name[]) serve(api, name, { services, session, metrics });
   api.use((request: Request, response: Response) =>
     sendRefusal(response, notFound(request.path), String(response.locals['requestId'])),
   );

@@ -80,11 +80,11 @@ export class Live {
         const { session: its, sessionID: sessionId } = request as Request;
         const { accountId } = its;
         if (accountId === undefined) return refuse('401 Unauthorized');
-        if (this.countOf(accountId) >= mostOfOne) return refuse('429 Too Many Requests');
         const until = its.cookie.expires?.getTime() ?? Infinity;
         seenBy(knex, projectId, accountId, plan)
           .then((name) => {
             if (name === null) return refuse('404 Not Found');
+            if (this.countOf(accountId) >= mostOfOne) return refuse('429 Too Many Requests');
             this.server.handleUpgrade(request, socket, head, (client) =>
               this.welcome(client, { projectId, line: plan, accountId, sessionId, until, name }),
             );
@@ -92,6 +92,11 @@ export class Live {
           .catch(() => refuse('503 Service Unavailable'));
       });
     });
+  }
+
+  /** Open windows. */
+  get size(): number {
+    return this.sockets.size;
   }
 
   private countOf(accountId: string): number {

@@ -27,6 +27,7 @@ const week = 7 * 24 * 60 * 60 * 1000;
 export async function sessions(
   knex: Knex,
   databaseUrl: string,
+  secure: 'auto' | 'always' | 'never' = 'auto',
 ): Promise<{ handler: RequestHandler; close: () => Promise<void> }> {
   const pool = new pg.Pool({
     connectionString: databaseUrl,
@@ -45,7 +46,10 @@ export async function sessions(
     resave: false,
     saveUninitialized: false,
     rolling: false,
-    cookie: { httpOnly: true, sameSite: 'lax', maxAge: week },
+    cookie: {
+      ...{ httpOnly: true, sameSite: 'lax', maxAge: week },
+      secure: secure === 'auto' ? 'auto' : secure === 'always',
+    },
   });
   return {
     handler,

@@ -11,6 +11,7 @@ import type { Knex } from 'knex';
 import { LRUCache } from 'lru-cache';
 import { setImmediate as nextTurn } from 'node:timers/promises';
 import { ProjectRow } from '../database/rows.ts';
+import { sqlState } from '../database/away.ts';
 import { problemFromDatabase } from './databaseProblems.ts';
 import {
   asBuilt,
@@ -53,6 +54,10 @@ const mostTogether = 200;
 
 /** An entry of more changes than this is written while others go on writing. */
 const mostAtOnce = 2000;
+
+/** Deadlock and serialisation failure (PostgreSQL, appendix A), and how often one wish is tried again for it. */
+const inTheWay = new Set(['40P01', '40001']);
+const mostLocked = 5;
 
 /** A wish with what it comes to over the network of a revision. */
 interface Judged {
@@ -139,6 +144,13 @@ export class BuiltLine {
   private async catchUp(projectId: string, known: Snapshot): Promise<Snapshot> {
     const project = await ProjectRow.query(this.knex).findById(projectId).throwIfNotFound();
     if (project.revision === known.revision) return known;
+    // The database was put back to an earlier state: what is in memory never was, as far as it knows.
+    if (project.revision < known.revision) {
+      this.moments.forget(projectId);
+      const earlier = await this.load(projectId);
+      this.listener.unread(projectId, asBuilt);
+      return earlier;
+    }
     let snapshot = known;
     for (const { revision, large } of await this.journal.revisionsAfter(lineOf(projectId), known.revision)) {
       const next = large
@@ -181,6 +193,10 @@ export class BuiltLine {
   async notice(projectId: string): Promise<void> {
     if (this.cache.has(projectId)) await this.turns.take(projectId, () => this.current(projectId));
     else this.listener.unread(projectId, asBuilt);
+  }
+
+  get rowsInMemory(): number {
+    return this.cache.calculatedSize;
   }
 
   /** The projects that are in memory. */
@@ -261,7 +277,7 @@ export class BuiltLine {
 
   private async writeNow(projectId: string, author: Author, wish: Wish, start: Snapshot): Promise<Written> {
     let snapshot = start;
-    for (;;) {
+    for (let locked = 0; ;) {
       const applied = applyChanges(snapshot.network, wish.changes);
       if (!applied.ok)
         return (
@@ -292,9 +308,13 @@ export class BuiltLine {
         const settled = await this.journal.settled(lineOf(projectId), wish);
         if (settled !== null) return settled;
         const problem = problemFromDatabase(error);
-        if (problem === null) throw error;
-        this.cache.delete(projectId);
-        return { ok: false, problems: [problem] };
+        // Two that waited for each other: the database ended one of them, which is judged anew and made after the other.
+        const again = problem === null && inTheWay.has(sqlState(error)) && locked++ < mostLocked;
+        if (problem === null && !again) throw error;
+        if (problem !== null) {
+          this.cache.delete(projectId);
+          return { ok: false, problems: [problem] };
+        }
       }
       snapshot = await this.catchUp(projectId, snapshot);
     }

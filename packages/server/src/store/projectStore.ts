@@ -94,6 +94,11 @@ export class ProjectStore {
       : this.lines.step({ projectId, line }, author, direction, id);
   }
 
+  /** Rows of networks that are kept in memory. */
+  get rowsInMemory(): number {
+    return this.built.rowsInMemory;
+  }
+
   /** What a line wrote, as it is read by people. */
   history(projectId: string, line: string | null, wish: HistoryWish): Promise<HistoryLine[]> {
     return this.journal.lines({ projectId, line }, wish);

@@ -178,3 +178,25 @@ test('of thousands of rows and one that take the same name, one is made and the 
   const named = [...(await here.network()).all('place')].filter(({ name }) => name === 'Same 0');
   expect(named).toHaveLength(1);
 });
+
+test('a database that was put back to an earlier state is believed', async () => {
+  const before = await server.store.read(here.projectId);
+  const [lost] = places(1, 'Lost');
+  const wish = { id: newId(), sentence: 'Lost', changes: lost === undefined ? [] : [lost] };
+  expect((await server.store.write(here.projectId, null, { id: null, name: 'Test' }, wish)).ok).toBe(true);
+  await server.knex.transaction(async (transaction) => {
+    await transaction.raw('DELETE FROM place WHERE project_id = ? AND id = ?', [
+      here.projectId,
+      lost?.id ?? '',
+    ]);
+    await transaction.raw('DELETE FROM change_set WHERE project_id = ? AND id = ?', [
+      here.projectId,
+      wish.id,
+    ]);
+    await transaction.raw('UPDATE project SET revision = ? WHERE id = ?', [before.revision, here.projectId]);
+  });
+  const after = await write(places(1, 'After'));
+  expect(after).toMatchObject({ ok: true, entry: { revision: before.revision + 1 } });
+  const names = [...(await here.network()).all('place')].map(({ name }) => name);
+  expect([names.includes('After 0'), names.includes('Lost 0')]).toEqual([true, false]);
+});
