@@ -54,6 +54,9 @@ test('five routers, seven links, a /31 for each and router ids: to a drawn routi
   // Plates have grown by their numbers: the drawing comes to rest first.
   await drawn(page);
   await quiet(page);
+  // And beyond the window, where a person would not press either.
+  await page.getByRole('button', { name: 'Fit all' }).click();
+  await quiet(page);
   await plate(page, 'rt-5').click();
   await expect(record(page)).toContainText('rt-5');
   expect(hand.actions).toBeLessThanOrEqual(32);

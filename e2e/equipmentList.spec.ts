@@ -1,6 +1,6 @@
 /** From what an engineer already has: an equipment list, a table of links over it, and the sheet that comes of both. */
 import type { Locator, Page } from '@playwright/test';
-import { beginProject, expect, record, saved, section, test } from './application.ts';
+import { beginProject, expect, quiet, record, saved, section, test } from './application.ts';
 import { equipmentList, faults, linkTable } from './lists.ts';
 
 test.use({ file: 'equipmentlist' });
@@ -190,7 +190,9 @@ test('by keyboard alone: rows pasted, an unknown model answered, the good rows t
   await page.keyboard.press('Enter');
   await expect(cell(page, 'th-2')).toBeVisible();
   await expect(list).toHaveCount(0);
-  // Out of the field below the rows, where Ctrl+Z is that of what is typed.
+  // The focus comes back from the panel to the field below the rows; out of it, where Ctrl+Z is that of what is typed.
+  await expect(page.locator(':focus')).toBeVisible();
+  await quiet(page);
   await page.keyboard.press('ArrowUp');
   await page.keyboard.press('Control+z');
   await expect(page.getByRole('contentinfo')).toContainText('0 devices');

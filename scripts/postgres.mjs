@@ -128,6 +128,8 @@ export async function openCluster(name, { careless = false, fresh = false } = {}
   await answers(url('postgres'), join(folder, 'postgres.log'));
   return {
     url,
+    /** It ran already when it was opened. */
+    takenOver: running !== null,
     pid: () => pid,
     ensureDatabase: (database) => ensureDatabase(url, database),
     stop: async () => {

@@ -73,8 +73,6 @@ const accounts = {
     summary: 'Begin a project with the built-in catalogue; the person becomes its owner',
     body: z.strictObject({
       name: z.string().trim().min(1, 'is empty').max(80),
-      /** With the network that ships as an example. */
-      example: z.boolean().optional(),
     }),
     answers: reply.projectSummary,
   }),
@@ -163,6 +161,13 @@ const model = {
     network: 'write',
     query: { preview: '1: tell what it comes to and write nothing' },
     body: text(40 * megabyte),
+    answers: reply.imported,
+  }),
+  'POST /projects/:project/example': endpoint({
+    access: 'owner',
+    job: 'long',
+    summary: 'Take in the network that ships as an example',
+    network: 'write',
     answers: reply.imported,
   }),
   'GET /projects/:project/findings': endpoint({

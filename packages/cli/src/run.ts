@@ -11,6 +11,8 @@ visograph draw FILE --projection ${projections.join('|')} --out FILE.svg [--scop
 visograph draw FILE --projection elevation --rack NAME --out FILE.svg [--colour power]
 visograph zone FILE [ZONE]                    a DNS zone file (RFC 1035), or the names of the zones
 visograph hosts FILE                          a hosts file
+visograph backup --to FILE                    the whole installation: accounts, projects, history
+visograph restore --from FILE                 the same out of it, into an empty database
 
 All take --json, and --built: what is built today, without what is only planned. Exit: 0 fine, 1 findings, 2 unusable input.
 `;

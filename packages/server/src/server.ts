@@ -1,6 +1,5 @@
 import type { Lane } from '@visograph/api';
 import { newId } from '@visograph/core/model';
-import { readFile } from 'node:fs/promises';
 import { createServer, type Server } from 'node:http';
 import { createServer as createSecureServer } from 'node:https';
 import type { AddressInfo } from 'node:net';
@@ -10,7 +9,6 @@ import { connect } from './database/connect.ts';
 import { migrate } from './database/schema.ts';
 import { Metrics } from './http/metrics.ts';
 import { makeApp } from './http/app.ts';
-import { Refusal } from './http/problem.ts';
 import { sessions } from './people/session.ts';
 import { accessChannel, accessNoteSchema } from './people/accessNews.ts';
 import { SignInLimit } from './people/signInLimit.ts';
@@ -105,9 +103,10 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
   });
   const session = await sessions(knex, options.databaseUrl, options.secureCookies);
   const named = `visograph server ${instance}`;
-  const { workers = { short: 2, long: 1 }, jobMegabytes = 1500 } = options;
+  const { workers = { short: 2, long: 1 }, jobMegabytes = 1500, exampleFile = null } = options;
   const jobs = new Jobs({
     ...{ knex, store, databaseUrl: options.databaseUrl, server: named, log, workers },
+    exampleFile,
     limits: { megabytes: jobMegabytes },
   });
   jobs.onNote((note) => live.sendJob(note));
@@ -119,18 +118,8 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
     },
     opened: () => store.noticeAll(),
   });
-  const { exampleFile } = options;
-  const example = async (): Promise<unknown> => {
-    if (exampleFile === undefined)
-      throw new Refusal(
-        404,
-        'No example',
-        'This server has no example network. Begin an empty project instead.',
-      );
-    return JSON.parse(await readFile(exampleFile, 'utf8'));
-  };
   const signInLimit = new SignInLimit(knex, options.signInTries ?? 10);
-  const services = { signInLimit, knex, store, live, jobs, example, log };
+  const services = { signInLimit, knex, store, live, jobs, exampleFile, log };
   const metrics = new Metrics({ knex, windows: () => live.size, rows: () => store.rowsInMemory });
   const app = makeApp({
     metrics,
@@ -144,7 +133,7 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
   const http: Server = tls === undefined ? createServer(app) : createSecureServer(tls, app);
   let measured: { url: string; close: () => Promise<void> } | null = null;
   live.attach(http, session.handler, knex);
-  const stop = async (): Promise<void> => {
+  const end = async (): Promise<void> => {
     live.close();
     await finish(http);
     await measured?.close();
@@ -153,6 +142,8 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
     await session.close();
     await knex.destroy();
   };
+  let ending: Promise<void> | null = null;
+  const stop = (): Promise<void> => (ending ??= end());
   try {
     const port = await openPort(http, host, options.port);
     measured = wanted === undefined ? null : await metrics.serve(wanted.host, wanted.port);

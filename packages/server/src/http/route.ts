@@ -14,14 +14,14 @@ export interface Base {
   knex: Knex;
   store: ProjectStore;
   log: Logger;
+  /** The exchange file that ships as an example; null: this server has none. */
+  exampleFile: string | null;
 }
 
 export interface Services extends Base {
   live: Live;
   jobs: Jobs;
   signInLimit: SignInLimit;
-  /** The network that ships as an example, as an exchange file. @throws Refusal where this server has none */
-  example: () => Promise<unknown>;
 }
 
 /** What a handler has of one call, whatever it asks for. */

@@ -30,7 +30,7 @@ listen(databaseUrl, `visograph job ${instance}`, log, {
   channels: { [storeChannel]: (note) => store.heard(note) },
   opened: () => store.noticeAll(),
 });
-const services: Base = { knex, store, log };
+const services: Base = { knex, store, log, exampleFile: process.env['VISOGRAPH_DEMO'] || null };
 
 const report = (message: Report): void => void process.send?.(message);
 

@@ -18,6 +18,7 @@ export interface JobOptions {
   /** Processes that do the jobs of each lane; 0: this server does none of them. */
   workers: Readonly<Record<Lane, number>>;
   limits: WorkerLimits;
+  exampleFile: string | null;
 }
 
 /** How often it is looked whether something waits that was not told, in milliseconds. */
@@ -53,7 +54,7 @@ export class Jobs {
   }
 
   private newWorker(lane: Lane): Worker {
-    const { databaseUrl, limits, log } = this.options;
+    const { databaseUrl, limits, log, exampleFile } = this.options;
     const events = {
       told: (job: string, done: number, of: number) => this.behind(this.progressed(job, done, of)),
       ended: (job: string) => this.behind(this.ended(lane, job)),
@@ -61,7 +62,11 @@ export class Jobs {
         if (job !== null) this.behind(this.lost(lane, job, why));
       },
     };
-    return new Worker(databaseUrl, limits, events, log.level);
+    const env = {
+      ...{ DATABASE_URL: databaseUrl, VISOGRAPH_LOG: log.level },
+      VISOGRAPH_DEMO: exampleFile ?? '',
+    };
+    return new Worker(env, limits, events);
   }
 
   /** Work that nobody waits for: told when it fails, and waited for at the end. */

@@ -44,10 +44,10 @@ export class Worker {
   private watch: NodeJS.Timeout | null = null;
 
   constructor(
-    private readonly databaseUrl: string,
+    /** What the process is told by its environment. */
+    private readonly env: Readonly<Record<string, string>>,
     private readonly limits: WorkerLimits,
     private readonly events: WorkerEvents,
-    private readonly logLevel: string,
   ) {}
 
   get isFree(): boolean {
@@ -97,7 +97,7 @@ export class Worker {
     const child = fork(workerFile(), [], {
       // The heap ends the process before the system has to; the rest is room for files and pictures.
       execArgv: ['--enable-source-maps', `--max-old-space-size=${Math.round(this.limits.megabytes * 0.8)}`],
-      env: { ...process.env, DATABASE_URL: this.databaseUrl, VISOGRAPH_LOG: this.logLevel },
+      env: { ...process.env, ...this.env },
       stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
     });
     this.why = 'died';

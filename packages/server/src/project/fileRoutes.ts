@@ -1,3 +1,4 @@
+import type { Answer } from '@visograph/api';
 import { scopeTitle } from '@visograph/core/cabling';
 import { checkNetwork } from '@visograph/core/check';
 import { parseExchange, readExchange, writeExchange } from '@visograph/core/exchange';
@@ -6,10 +7,11 @@ import { elevationScene, withCables, plateFacts, type ElevationWishes } from '@v
 import { findReport, tableToCsv } from '@visograph/core/report';
 import { isColourBy, shadingOf } from '@visograph/core/sheets';
 import { elevationSvg } from '@visograph/drawing/svg';
+import { readFile } from 'node:fs/promises';
 import { embedFonts } from '@visograph/typeface';
 import { refuseUnlessOwner } from '../catalogue/ownersOnly.ts';
 import { isTooDeep } from '../http/bodies.ts';
-import { notFound, refuseFile } from '../http/problem.ts';
+import { notFound, Refusal, refuseFile } from '../http/problem.ts';
 import { fileAnswer, type JobCall, type JobHandlers } from '../http/route.ts';
 import { written } from './projectRoutes.ts';
 import { tableToXlsx, xlsxType } from '../spreadsheets/tableXlsx.ts';
@@ -46,6 +48,26 @@ const readText = (text: string): unknown => {
   return parsed.data;
 };
 
+type Importing = JobCall<'POST /projects/:project/exchange'> | JobCall<'POST /projects/:project/example'>;
+
+/** Takes in what a file holds, all of it or nothing; or tells what that would come to. */
+async function takeIn(
+  { role, network: meant, pen, jobId, beginWriting }: Omit<Importing, 'param' | 'query' | 'body'>,
+  data: unknown,
+  { preview }: { preview: boolean },
+): Promise<Answer<'POST /projects/:project/exchange'>> {
+  const { network } = await meant();
+  const read = readExchange(network, data);
+  if (!read.ok) throw refuseFile(read.problems);
+  refuseUnlessOwner(role, read.changes);
+  const count = (op: string): number => read.changes.filter((change) => change.op === op).length;
+  const summary = { created: count('create'), updated: count('update'), sentence: read.sentence };
+  if (preview || read.changes.length === 0) return summary;
+  await beginWriting();
+  written(await pen().write({ id: jobId, changes: read.changes, sentence: read.sentence }));
+  return summary;
+}
+
 /** Files of a project, in and out, and what is worked out over all of it. */
 export const fileHandlers = {
   'GET /projects/:project/exchange': async (call) => {
@@ -57,18 +79,17 @@ export const fileHandlers = {
       `${JSON.stringify(file, null, 1)}\n`,
     );
   },
-  'POST /projects/:project/exchange': async ({ body, role, query, network: meant, pen, ...call }) => {
-    const data = readText(body);
-    const { network } = await meant();
-    const read = readExchange(network, data);
-    if (!read.ok) throw refuseFile(read.problems);
-    refuseUnlessOwner(role, read.changes);
-    const count = (op: string): number => read.changes.filter((change) => change.op === op).length;
-    const summary = { created: count('create'), updated: count('update'), sentence: read.sentence };
-    if (query('preview') === '1' || read.changes.length === 0) return summary;
-    await call.beginWriting();
-    written(await pen().write({ id: call.jobId, changes: read.changes, sentence: read.sentence }));
-    return summary;
+  'POST /projects/:project/exchange': async (call) =>
+    takeIn(call, readText(call.body), { preview: call.query('preview') === '1' }),
+  'POST /projects/:project/example': async (call) => {
+    const { exampleFile } = call.services;
+    if (exampleFile === null)
+      throw new Refusal(
+        404,
+        'No example',
+        'This server has no example network. Begin an empty project instead.',
+      );
+    return takeIn(call, readText(await readFile(exampleFile, 'utf8')), { preview: false });
   },
   'GET /projects/:project/findings': async (call) => checkNetwork((await call.network()).network),
   'GET /projects/:project/reports/:report': async (call) => {

@@ -29,11 +29,7 @@ export function written(result: Written | UndoResult): JournalEntry {
 
 export const projectHandlers = {
   'POST /projects': async ({ account, body, services }) => {
-    const file = body.example === true ? await services.example() : null;
-    const made = await addProject(services.knex, services.store, account, {
-      name: body.name,
-      ...(file === null ? {} : { file }),
-    });
+    const made = await addProject(services.knex, services.store, account, { name: body.name });
     if (!made.ok) throw refuseFile(made.problems);
     return { id: made.projectId, name: body.name, role: 'owner' as const, revision: 1 };
   },

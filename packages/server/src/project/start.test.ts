@@ -137,17 +137,18 @@ describe('who changed a sheet last', () => {
 
 describe('beginning with the example', () => {
   test('a server that has one makes a project of it; one that has none says so', async () => {
-    const none = await hand.anna.call('POST', '/projects', { name: 'Mine', example: true });
-    expect(none.status).toBe(404);
-    expect(none.text).toContain('no example network');
-    const other = await server.second({ exampleFile: demoFile });
-    const anna = await new Caller(other.url).signIn('anna@marrow.example');
-    const made = await anna.call<{ id: string; role: string }>('POST', '/projects', {
-      name: 'Mine',
-      example: true,
-    });
+    const own = async (who: Caller): Promise<string> =>
+      (await who.call<{ id: string }>('POST', '/projects', { name: 'Mine' })).body.id;
+    const none = await hand.anna.call('POST', `/projects/${await own(hand.anna)}/example`);
+    expect([none.status, none.text]).toEqual([404, expect.stringContaining('no example network')]);
+    const other = await testServer({ exampleFile: demoFile });
+    const anna = await other.caller('anna@marrow.example');
+    const id = await own(anna);
+    const made = await anna.call<{ created: number }>('POST', `/projects/${id}/example`);
     expect(made.status).toBe(200);
-    const { network } = await other.store.read(made.body.id);
+    expect(made.body.created).toBeGreaterThan(1000);
+    const { network } = await other.store.read(id);
     expect(network.count('device')).toBe((await hand.network()).count('device'));
+    await other.end();
   });
 });

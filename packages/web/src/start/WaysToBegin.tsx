@@ -5,6 +5,7 @@ import type { ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { styled } from 'styled-components';
 import { call } from '../data/api.ts';
+import { callJob } from '../data/jobs.ts';
 import { useProject, useWhoCan } from '../data/project.tsx';
 import { useShownPath } from '../data/shown.ts';
 import { Button } from '../kit/controls.tsx';
@@ -62,7 +63,11 @@ export function WaysToBegin(): ReactNode {
     if (commit(set).ok) goTo(`sheets/${set.sheetId}`, state);
   };
   const example = useMutation({
-    mutationFn: () => call('POST /projects', { body: { name: 'Marrow Sound Ferries', example: true } }),
+    mutationFn: async () => {
+      const made = await call('POST /projects', { body: { name: 'Marrow Sound Ferries' } });
+      await callJob('POST /projects/:project/example', { params: { project: made.id } });
+      return made;
+    },
     onSuccess: async (made) => {
       await client.invalidateQueries({ queryKey: ['projects'] });
       void navigate(`/p/${made.id}/start`);
