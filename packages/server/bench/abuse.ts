@@ -4,42 +4,18 @@
  */
 import type { Change } from '@visograph/core/change';
 import { blankMark, blankPlace, newId, type Mark, type Sheet } from '@visograph/core/model';
-import { spawn } from 'node:child_process';
-import { once } from 'node:events';
-import { connect, createServer } from 'node:net';
+import { connect } from 'node:net';
 import { setTimeout as wait } from 'node:timers/promises';
 import { strToU8, zipSync } from 'fflate';
-import pg from 'pg';
 import { WebSocket } from 'ws';
+import { ownServer } from './ownServer.ts';
 
 const short = process.argv.includes('--short');
-const admin = process.env['VISOGRAPH_TEST_DATABASE'] ?? '';
-const client = new pg.Client({ connectionString: admin });
-await client.connect();
-await client.query('DROP DATABASE IF EXISTS abuse WITH (FORCE)');
-await client.query('CREATE DATABASE abuse');
-await client.end();
-const probe = createServer().listen(0, '127.0.0.1');
-await once(probe, 'listening');
-const address = probe.address();
-const port = typeof address === 'object' && address !== null ? address.port : 0;
-probe.close();
-const server = spawn(process.execPath, ['--enable-source-maps', process.env['VISOGRAPH_SERVER'] ?? ''], {
-  env: {
-    ...process.env,
-    ...{ DATABASE_URL: Object.assign(new URL(admin), { pathname: '/abuse' }).href, PORT: String(port) },
-    VISOGRAPH_DEMO: process.env['VISOGRAPH_DEMO'] ?? '',
-  },
-  stdio: ['ignore', 'pipe', 'inherit'],
+const { base, child, port, stop } = await ownServer('abuse', {
+  VISOGRAPH_DEMO: process.env['VISOGRAPH_DEMO'] ?? '',
 });
 let alive = true;
-server.once('exit', () => (alive = false));
-await new Promise<void>((ready) => {
-  server.stdout.on('data', (data: Buffer) => {
-    if (String(data).includes('is ready')) ready();
-  });
-});
-const base = `http://127.0.0.1:${port}/api/v1`;
+child.once('exit', () => (alive = false));
 
 interface Reply {
   status: number;
@@ -321,7 +297,6 @@ for (const { what, run } of attacks.filter(({ long }) => !short || long !== true
   );
   if (!alive) break;
 }
-server.kill('SIGTERM');
-if (alive) await once(server, 'exit');
+await stop();
 console.log(bad ? 'Something of it got through.' : 'Nothing of it stopped the server or anybody else.');
 process.exit(bad ? 1 : 0);

@@ -1,39 +1,13 @@
 /** Part of npm run bench: what others notice while somebody imports: reads and edits beside a list and a large file. */
 import { writeExchange } from '@visograph/core/exchange';
 import { blankPlace, Network, newId } from '@visograph/core/model';
-import { spawn } from 'node:child_process';
-import { once } from 'node:events';
-import { createServer } from 'node:net';
 import { setTimeout as wait } from 'node:timers/promises';
-import pg from 'pg';
 import { percentile, Report } from './figures.ts';
 import { generate } from './generate.ts';
+import { ownServer } from './ownServer.ts';
 
 const report = new Report();
-const admin = process.env['VISOGRAPH_TEST_DATABASE'] ?? '';
-const client = new pg.Client({ connectionString: admin });
-await client.connect();
-await client.query('DROP DATABASE IF EXISTS bench WITH (FORCE)');
-await client.query('CREATE DATABASE bench');
-await client.end();
-
-const probe = createServer().listen(0, '127.0.0.1');
-await once(probe, 'listening');
-const address = probe.address();
-const port = typeof address === 'object' && address !== null ? address.port : 0;
-probe.close();
-const server = spawn(process.execPath, ['--enable-source-maps', process.env['VISOGRAPH_SERVER'] ?? ''], {
-  env: {
-    ...process.env,
-    DATABASE_URL: Object.assign(new URL(admin), { pathname: '/bench' }).href,
-    PORT: String(port),
-  },
-  stdio: ['ignore', 'pipe', 'inherit'],
-});
-await new Promise<void>((ready) =>
-  server.stdout.on('data', (data: Buffer) => String(data).includes('ready') && ready()),
-);
-const base = `http://127.0.0.1:${port}/api/v1`;
+const { base, stop } = await ownServer('bench');
 let cookie = '';
 async function call<T>(method: string, path: string, body?: unknown, prefer = ''): Promise<T> {
   const raw = body instanceof Uint8Array || typeof body === 'string';
@@ -144,5 +118,4 @@ const text = JSON.stringify(writeExchange(network));
 console.log(`the file holds ${network.count('port')} ports in ${Math.round(text.length / 1024 / 1024)} MB`);
 await beside('a file of 200,000 ports', files, neighbour, `/projects/${files}/exchange`, text);
 report.finish();
-server.kill('SIGTERM');
-await once(server, 'exit');
+await stop();

@@ -84,8 +84,10 @@ describe('a job', () => {
     await Promise.all([mine, theirs].map((one) => new Promise((open) => one?.once('open', open))));
     const job = await begin(hand.ben, 'cable-list', list(20_000));
     await over(hand.ben, job);
-    await new Promise((done) => setTimeout(done, 300));
-    const notes = told.filter((note) => note.type === 'job' && note.job === job.id);
+    const mineOf = (): typeof told => told.filter((note) => note.type === 'job' && note.job === job.id);
+    // The last word comes by the socket, at its own time.
+    while (mineOf().at(-1)?.state !== 'done') await new Promise((heard) => mine?.once('message', heard));
+    const notes = mineOf();
     expect(notes[0]).toMatchObject({ state: 'waiting', done: 0 });
     expect(notes.some(({ state, done }) => state === 'running' && done >= 1000)).toBe(true);
     expect(notes.at(-1)).toMatchObject({ state: 'done' });
