@@ -1,10 +1,11 @@
 /** The built application as `npm start` runs it, on a database of its own, one for each test file that names itself. */
-import { test as base, expect, type Browser, type Locator, type Page } from '@playwright/test';
-import { spawn, type ChildProcess } from 'node:child_process';
+import { test as base, expect, request, type Browser, type Locator, type Page } from '@playwright/test';
+import { execFile, spawn, type ChildProcess } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import { once } from 'node:events';
 import { createServer } from 'node:net';
 import { join, resolve } from 'node:path';
+import { promisify } from 'node:util';
 import pg from 'pg';
 
 const root = resolve(import.meta.dirname, '..');
@@ -18,6 +19,8 @@ export interface Application {
   stop: (signal?: NodeJS.Signals) => Promise<void>;
   start: () => Promise<void>;
   query: (sql: string) => Promise<unknown>;
+  /** What whoever runs the server does by the command line. */
+  tool: (...args: string[]) => Promise<string>;
 }
 
 const freePort = (): Promise<number> =>
@@ -88,6 +91,12 @@ export const test = base.extend<object, { application: Application; file: string
           await start();
         },
         query: (sql) => withClient(database.href, sql),
+        tool: async (...args) =>
+          (
+            await promisify(execFile)(process.execPath, [join(root, 'scripts/visograph.mjs'), ...args], {
+              env,
+            })
+          ).stdout,
       });
       if (child.exitCode === null && child.signalCode === null) await stop();
       await withClient(admin, `DROP DATABASE ${name} WITH (FORCE)`);
@@ -115,6 +124,25 @@ export async function another(browser: Browser, application: Application, email:
   const page = await context.newPage();
   await signIn(page, application, email);
   return page;
+}
+
+/** Brings somebody of the demo into a project of whoever sits at the page, by an invitation. */
+export async function bringIn(
+  page: Page,
+  { url }: Application,
+  project: string,
+  email: string,
+  role = 'editor',
+): Promise<void> {
+  const invited = await page.request.post(`${url}/api/v1/projects/${project}/invitations`, {
+    data: { email, role },
+  });
+  const { key } = (await invited.json()) as { key: string };
+  const as = await request.newContext({ baseURL: url });
+  await as.post('/api/v1/session', { data: { email, password } });
+  const joined = await as.post('/api/v1/invitations/accept', { data: { key } });
+  expect(joined.ok()).toBe(true);
+  await as.dispose();
 }
 
 /** An empty project, opened: nothing in it but the catalogue. */

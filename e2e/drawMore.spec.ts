@@ -12,6 +12,7 @@ import {
   saved,
   section,
   test,
+  bringIn,
 } from './application.ts';
 import { Hand, models, panel, typed } from './hand.ts';
 
@@ -182,10 +183,7 @@ test('two people pull to one port at once: one gets it, the other is told; nothi
 }) => {
   await beginProject(page, application, 'Together');
   const project = new URL(page.url()).pathname.split('/')[2] ?? '';
-  const added = await page.request.put(`${application.url}/api/v1/projects/${project}/members`, {
-    data: { email: 'ben@marrow.example', role: 'editor' },
-  });
-  expect(added.ok()).toBe(true);
+  await bringIn(page, application, project, 'ben@marrow.example');
   const anna = await blankSheet(page);
   await typed(page, 'rt-1 sw-1\nrt-2 sw-1');
   await anna.take('24-port switch');

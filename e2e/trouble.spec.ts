@@ -141,31 +141,3 @@ test('a session that ended asks to sign in again and keeps the edit', async ({ p
   await saved(page);
   await expect(serial).toHaveValue('kept');
 });
-
-test('an owner adds a person, who then signs in, and takes them out again', async ({
-  page,
-  browser,
-  application,
-}) => {
-  await signIn(page, application);
-  const openPeople = async (): Promise<void> => {
-    await page.getByRole('button', { name: 'Anna Kerr: menu' }).click();
-    await page.getByRole('menuitem', { name: 'People' }).click();
-  };
-  await openPeople();
-  const dialog = page.getByRole('dialog');
-  await dialog.getByLabel('E-mail').fill('eve@marrow.example');
-  await dialog.getByRole('button', { name: 'Add person' }).click();
-  await expect(dialog.getByRole('alert')).toContainText(
-    'There is no account eve@marrow.example. Give a name and a first password',
-  );
-  await dialog.getByLabel('Name, for a new account').fill('Eve Lund');
-  await dialog.getByLabel('First password').fill(password);
-  await dialog.getByRole('button', { name: 'Add person' }).click();
-  await expect(dialog.getByRole('listitem').filter({ hasText: 'Eve Lund' })).toContainText('editor');
-  const eve = await another(browser, application, 'eve@marrow.example');
-  await expect(eve.getByRole('row', { name: /^Kelder Quay/ })).toBeVisible();
-  await eve.context().close();
-  await dialog.getByRole('button', { name: 'Remove Eve Lund' }).click();
-  await expect(dialog.getByRole('listitem').filter({ hasText: 'Eve Lund' })).toHaveCount(0);
-});

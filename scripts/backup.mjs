@@ -7,7 +7,7 @@ import { existsSync, renameSync, rmSync, statSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { parseArgs } from 'node:util';
 import { ensurePostgres } from './install.mjs';
-import { openCluster } from './postgres.mjs';
+import { withDatabase } from './postgres.mjs';
 import { say, stopWith } from './say.mjs';
 
 const usage = `visograph backup --to FILE       the whole installation into one file
@@ -27,18 +27,6 @@ function wishOf(verb, args) {
     say(error.message);
   }
   return stopWith(usage, 2);
-}
-
-async function withDatabase(work) {
-  const given = process.env.DATABASE_URL;
-  if (given !== undefined) return work(given);
-  const cluster = await openCluster('database');
-  // One that a running Visograph uses was taken over, and is left to it.
-  try {
-    return await work(await cluster.ensureDatabase('visograph'));
-  } finally {
-    if (!cluster.takenOver) await cluster.stop();
-  }
 }
 
 /** The address goes by the environment, where no list of processes shows its password. */

@@ -34,7 +34,7 @@ const built = (part) => join(root, 'packages', part, 'dist');
 
 function isStale(part) {
   const stamp = join(built(part), '.stamp');
-  if (!existsSync(stamp)) return true;
+  if (!existsSync(stamp) || (part === 'server' && !existsSync(operatorEntry))) return true;
   const time = statSync(stamp).mtimeMs;
   return sourcesOf[part].some((source) => newest(join(root, source)) > time);
 }
@@ -44,6 +44,8 @@ const done = (part) => writeFileSync(join(built(part), '.stamp'), '');
 export const serverEntry = join(built('server'), 'main.mjs');
 /** What the server starts for jobs; tests and benches, which run the sources, name it in their environment. */
 export const jobProcess = join(built('server'), 'jobProcess.mjs');
+/** What whoever runs the server does by the command line. */
+export const operatorEntry = join(built('server'), 'operator.mjs');
 export const webFolder = built('web');
 
 export async function buildServer() {
@@ -51,6 +53,7 @@ export async function buildServer() {
   const { bundle } = await import('./run-ts.mjs');
   await bundle(join(root, 'packages/server/src/main.ts'), serverEntry);
   await bundle(join(root, 'packages/server/src/jobs/jobProcess.ts'), jobProcess);
+  await bundle(join(root, 'packages/server/src/operator/main.ts'), operatorEntry);
   done('server');
 }
 

@@ -220,3 +220,16 @@ async function ensureDatabase(url, database) {
   });
   return url(database);
 }
+
+/** Works on the database of DATABASE_URL, or else on the private one of this folder. */
+export async function withDatabase(work) {
+  const given = process.env.DATABASE_URL;
+  if (given !== undefined) return work(given);
+  const cluster = await openCluster('database');
+  // One that a running Visograph uses was taken over, and is left to it.
+  try {
+    return await work(await cluster.ensureDatabase('visograph'));
+  } finally {
+    if (!cluster.takenOver) await cluster.stop();
+  }
+}

@@ -3,28 +3,23 @@ import { exchangeSchema } from '@visograph/core/exchange';
 import { pageSchema, uuid } from '@visograph/core/model';
 import { z } from 'zod';
 import { bytes, endpoint, text, type Endpoint } from './endpoint.ts';
+import { passwordLength } from './limits.ts';
 import * as reply from './schemas.ts';
 
 const xlsx = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
 const megabyte = 1024 * 1024;
-export const usualLimit = 64 * 1024;
 
 const credentials = z.strictObject({
   email: z.string().min(1).max(200),
   password: z.string().min(1).max(200),
 });
-const firstAccount = z.strictObject({
-  name: z.string().trim().min(1, 'is empty').max(80),
-  email: z.email('is not an e-mail address').max(200),
-  password: z.string().min(10, 'is shorter than 10 characters').max(200),
-});
-const member = z.strictObject({
-  email: z.email('is not an e-mail address').max(200),
-  role: z.enum(['owner', 'editor', 'reader']),
-  /** For a person who has no account yet. */
-  name: z.string().trim().min(1).max(80).optional(),
-  password: z.string().min(10, 'is shorter than 10 characters').max(200).optional(),
-});
+const email = z.email('is not an e-mail address').max(200);
+const personName = z.string().trim().min(1, 'is empty').max(80);
+/** Long enough to be neither guessed nor found by trying (OWASP ASVS 4.0, 2.1.1). */
+const newPassword = z.string().min(passwordLength, `is shorter than ${passwordLength} characters`).max(200);
+const newAccount = z.strictObject({ name: personName, email, password: newPassword });
+const role = z.enum(['owner', 'editor', 'reader']);
+const key = z.string().min(1).max(100);
 const planName = z.string().trim().min(1, 'is empty').max(80, 'is longer than 80 characters');
 const purpose = z.string().trim().max(2000, 'is longer than 2000 characters').nullable();
 const sheetIds = z.array(uuid()).min(1, 'are none').max(200, 'are more than 200');
@@ -60,8 +55,62 @@ const accounts = {
   'POST /first-account': endpoint({
     access: 'public',
     summary: 'Make the first account of a new server; refused once there is one',
-    body: firstAccount,
+    body: newAccount,
     answers: reply.session,
+  }),
+  'PUT /account': endpoint({
+    access: 'signedIn',
+    summary: 'Change the own name or address; a new address needs the password',
+    body: z.strictObject({ name: personName, email, password: z.string().max(200).optional() }),
+    answers: reply.person,
+  }),
+  'PUT /account/password': endpoint({
+    access: 'signedIn',
+    summary: 'Change the own password; all other sessions end',
+    body: z.strictObject({ current: z.string().min(1).max(200), password: newPassword }),
+  }),
+  'GET /account/sessions': endpoint({
+    access: 'signedIn',
+    summary: 'Where the person is signed in, the latest first',
+    answers: z.array(reply.openSession),
+  }),
+  'DELETE /account/sessions': endpoint({
+    access: 'signedIn',
+    summary: 'End all own sessions but this one',
+  }),
+  'DELETE /account/sessions/:session': endpoint({
+    access: 'signedIn',
+    summary: 'End one of the own sessions',
+  }),
+  'POST /account/removal': endpoint({
+    access: 'signedIn',
+    summary: 'Remove the own account; refused while a project has no other owner. History keeps the name',
+    body: z.strictObject({ password: z.string().min(1).max(200) }),
+  }),
+  'POST /password-resets': endpoint({
+    access: 'public',
+    summary:
+      'Have a link for a new password sent by mail; the same answer whether there is such an account or not',
+    body: z.strictObject({ email }),
+  }),
+  'PUT /password-resets': endpoint({
+    access: 'public',
+    summary: 'Set a new password by the key of a link; signs in and ends all other sessions',
+    body: z.strictObject({ key, password: newPassword }),
+    answers: reply.session,
+  }),
+  'POST /invitations/look': endpoint({
+    access: 'public',
+    summary: 'What an invitation is to, by the key of its link',
+    body: z.strictObject({ key }),
+    answers: reply.invitedTo,
+  }),
+  'POST /invitations/accept': endpoint({
+    access: 'public',
+    summary:
+      'Accept an invitation: as who is signed in, or with an account that is made for it. It never opens an account that is there',
+    body: z.strictObject({ key, account: newAccount.optional() }),
+    answers: reply.session.extend({ projectId: z.uuid() }),
   }),
   'GET /projects': endpoint({
     access: 'signedIn',
@@ -81,15 +130,48 @@ const accounts = {
     summary: 'Members of the project and their roles',
     answers: z.array(reply.member),
   }),
-  'PUT /projects/:project/members': endpoint({
+  'PUT /projects/:project/members/:account': endpoint({
     access: 'owner',
-    summary: 'Add a member or change a role; with a name and a password for a person without an account',
-    body: member,
+    standing: 'archived',
+    summary: 'Change the role of a member',
+    body: z.strictObject({ role }),
     answers: reply.member,
   }),
   'DELETE /projects/:project/members/:account': endpoint({
     access: 'owner',
+    standing: 'archived',
     summary: 'Take a member out of the project',
+  }),
+  'GET /projects/:project/invitations': endpoint({
+    access: 'owner',
+    standing: 'archived',
+    summary: 'Who was invited and has not come yet',
+    answers: z.array(reply.invitation),
+  }),
+  'POST /projects/:project/invitations': endpoint({
+    access: 'owner',
+    standing: 'archived',
+    summary: 'Invite somebody by a link that works once; the key of the link is told here and never again',
+    body: z.strictObject({ email, role }),
+    answers: reply.invitation.extend({ key: z.string(), mailed: z.boolean() }),
+  }),
+  'DELETE /projects/:project/invitations/:invitation': endpoint({
+    access: 'owner',
+    standing: 'archived',
+    summary: 'Take an invitation back: its link no longer works',
+  }),
+  'PUT /projects/:project/standing': endpoint({
+    access: 'owner',
+    standing: 'deleted',
+    summary:
+      'Archive the project (read only), delete it (for a while it can be brought back), or bring it back',
+    body: z.strictObject({ standing: z.enum(['active', 'archived', 'deleted']) }),
+    answers: reply.projectSummary,
+  }),
+  'DELETE /projects/:project': endpoint({
+    access: 'owner',
+    standing: 'deleted',
+    summary: 'Delete for good a project that is deleted already: nothing brings it back',
   }),
   'GET /catalogue/shared': endpoint({
     access: 'signedIn',

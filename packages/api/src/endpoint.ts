@@ -16,6 +16,11 @@ export interface RawBody {
 /** One way to call the server: what it takes, who may, and what it answers. Server, browser and OpenAPI read it here. */
 export interface Endpoint {
   readonly access: Access;
+  /**
+   * It may be called while the project is archived though it changes something, or even while it is deleted and may
+   * still be brought back. Left out: reading alone goes on while a project is archived.
+   */
+  readonly standing?: 'archived' | 'deleted';
   readonly summary: string;
   /**
    * The network it is about, of the project in its path. `read`: the query may say which (`plan`, `at`, `built`);

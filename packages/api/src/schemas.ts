@@ -21,8 +21,28 @@ const revision = z.int().min(0);
 const role = z.enum(['owner', 'editor', 'reader']);
 
 export const person = z.object({ id, name: z.string(), email: z.string() });
-export const session = z.object({ account: person.nullable(), firstStart: z.boolean() });
-export const projectSummary = z.object({ id, name: z.string(), role, revision });
+/** `mail`: links for new passwords are sent by mail. */
+export const session = z.object({ account: person.nullable(), firstStart: z.boolean(), mail: z.boolean() });
+/** `until`: the day on which a deleted project is gone for good. */
+export const projectSummary = z.object({
+  ...{ id, name: z.string(), role, revision },
+  standing: z.enum(['active', 'archived', 'deleted']),
+  until: when.nullable(),
+});
+export const invitation = z.object({ id, email: z.string(), role, until: when });
+export const invitedTo = z.object({
+  project: z.string(),
+  role,
+  email: z.string(),
+  by: z.string(),
+  until: when,
+});
+/** `own`: the session that asks. */
+export const openSession = z.object({
+  ...{ id, own: z.boolean(), program: z.string().nullable() },
+  since: when.nullable(),
+  until: when,
+});
 export const member = person.extend({ role });
 
 type RowLists = { [K in Kind]?: Rows[K][] };

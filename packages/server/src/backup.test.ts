@@ -1,18 +1,15 @@
 /** What is backed up comes back row by row, history and all, and goes on. */
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import { newId } from '@visograph/core/model';
-import { spawn } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
-import pg from 'pg';
 import { startServer } from './server.ts';
+import { contents, tool } from './testing/operate.ts';
 import { atHand, Caller, testDatabase, testServer, type AtHand, type TestServer } from './testServer.ts';
 
 jest.setTimeout(120_000);
-const script = fileURLToPath(new URL('../../../scripts/visograph.mjs', import.meta.url));
 let server: TestServer;
 let hand: AtHand;
 let folder: string;
@@ -25,38 +22,6 @@ afterAll(async () => {
   await server.end();
   await rm(folder, { recursive: true, force: true });
 });
-
-const tool = (databaseUrl: string, ...args: string[]): Promise<{ code: number | null; told: string }> =>
-  new Promise((resolve) => {
-    const child = spawn(process.execPath, [script, ...args], {
-      env: { ...process.env, DATABASE_URL: databaseUrl },
-    });
-    let told = '';
-    child.stdout.on('data', (data: Buffer) => (told += String(data)));
-    child.stderr.on('data', (data: Buffer) => (told += String(data)));
-    child.once('exit', (code) => resolve({ code, told }));
-  });
-
-/** All rows of all tables as text, without what lasts for some minutes. */
-async function contents(url: string): Promise<Map<string, string[]>> {
-  const client = new pg.Client({ connectionString: url });
-  await client.connect();
-  const { rows } = await client.query<{ name: string }>(
-    `SELECT table_name AS name FROM information_schema.tables WHERE table_schema = 'public' ORDER BY 1`,
-  );
-  const found = new Map<string, string[]>();
-  for (const { name } of rows.filter((table) => !['session', 'sign_in_try', 'job'].includes(table.name))) {
-    const { rows: lines } = await client.query<{ line: string }>(
-      `SELECT t::text AS line FROM "${name}" t ORDER BY 1`,
-    );
-    found.set(
-      name,
-      lines.map(({ line }) => line),
-    );
-  }
-  await client.end();
-  return found;
-}
 
 test('a backup, restored into an empty database, holds every row, and undo goes on in it', async () => {
   const file = join(folder, 'all.visograph-backup');

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { demoPassword, demoPeople, loadDemo } from './people/demo.ts';
 import { Account } from './database/rows.ts';
-import { startServer, type RunningServer } from './server.ts';
+import { startServer, type RunningServer, type ServerOptions } from './server.ts';
 import { readSettings, type Settings } from './settings.ts';
 
 const read = readSettings(process.env);
@@ -19,6 +19,15 @@ async function tlsOf({
   return { cert: await readFile(cert, 'utf8'), key: await readFile(key, 'utf8') };
 }
 
+const mailOf = ({
+  VISOGRAPH_MAIL_SERVER: server,
+  VISOGRAPH_MAIL_FROM: from,
+  VISOGRAPH_ADDRESS: address,
+}: Settings): Pick<ServerOptions, 'mail'> =>
+  server === undefined || from === undefined || address === undefined
+    ? {}
+    : { mail: { server, from, address } };
+
 async function start(): Promise<RunningServer> {
   const demoFile = settings.VISOGRAPH_DEMO;
   const tls = await tlsOf(settings);
@@ -35,6 +44,8 @@ async function start(): Promise<RunningServer> {
     logLevel: settings.VISOGRAPH_LOG,
     signInTries: settings.VISOGRAPH_SIGNIN_TRIES,
     workers: { short: settings.VISOGRAPH_SHORT_WORKERS, long: settings.VISOGRAPH_LONG_WORKERS },
+    ...mailOf(settings),
+    deletedDays: settings.VISOGRAPH_DELETED_DAYS,
     jobMegabytes: settings.VISOGRAPH_JOB_MB,
     cacheRows: settings.VISOGRAPH_CACHE_ROWS,
     ...(metricsPort === undefined

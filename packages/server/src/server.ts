@@ -11,8 +11,10 @@ import { Metrics } from './http/metrics.ts';
 import { makeApp } from './http/app.ts';
 import { sessions } from './people/session.ts';
 import { accessChannel, accessNoteSchema } from './people/accessNews.ts';
+import { Mail, type MailOptions } from './people/mail.ts';
 import { SignInLimit } from './people/signInLimit.ts';
 import { Live } from './live/live.ts';
+import { purge } from './project/standing.ts';
 import { listen } from './store/listen.ts';
 import { Jobs } from './jobs/jobs.ts';
 import { jobChannel, type JobNote } from './jobs/messages.ts';
@@ -36,6 +38,9 @@ export interface ServerOptions {
   /** Failed sign-ins in 15 minutes of one source at one account; five times as many of one source, or at one account. */
   signInTries?: number;
   trustedProxies?: readonly string[];
+  mail?: MailOptions;
+  /** Days that a deleted project can be brought back. */
+  deletedDays?: number;
   /** Rows of networks kept in memory, all projects together. */
   cacheRows?: number;
   /** Processes for the jobs of each lane; left out: two for what is over soon, one for what takes long. */
@@ -82,6 +87,13 @@ async function finish(http: Server): Promise<void> {
   clearInterval(idle);
 }
 
+function everyHour(work: () => Promise<void>, log: Logger): NodeJS.Timeout {
+  const once = (): void =>
+    void work().catch((error: unknown) => log.warn({ error: String(error) }, 'could not be done this hour'));
+  once();
+  return setInterval(once, 60 * 60 * 1000).unref();
+}
+
 /** Starts one server on one database, on loopback unless it is told otherwise. Several may share a database. */
 export async function startServer(options: ServerOptions): Promise<RunningServer> {
   const log: Logger = pino({ level: options.logLevel ?? 'info' });
@@ -119,7 +131,11 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
     opened: () => store.noticeAll(),
   });
   const signInLimit = new SignInLimit(knex, options.signInTries ?? 10);
-  const services = { signInLimit, knex, store, live, jobs, exampleFile, log };
+  const resetLimit = new SignInLimit(knex, 3, { prefix: 'reset ', what: 'wishes for a new password' });
+  const mail = new Mail(options.mail ?? null, log);
+  const { deletedDays = 30 } = options;
+  const purging = everyHour(() => purge(knex, deletedDays), log);
+  const services = { signInLimit, resetLimit, mail, deletedDays, knex, store, live, jobs, exampleFile, log };
   const metrics = new Metrics({ knex, windows: () => live.size, rows: () => store.rowsInMemory });
   const app = makeApp({
     metrics,
@@ -134,6 +150,8 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
   let measured: { url: string; close: () => Promise<void> } | null = null;
   live.attach(http, session.handler, knex);
   const end = async (): Promise<void> => {
+    clearInterval(purging);
+    mail.close();
     live.close();
     await finish(http);
     await measured?.close();

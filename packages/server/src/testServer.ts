@@ -171,6 +171,19 @@ export async function testServer(
   };
 }
 
+export const accountOf = async (who: Caller): Promise<string> =>
+  (await who.call<{ account: { id: string } }>('GET', '/session')).body.account.id;
+
+/** Brings somebody into a project as they come: by a link that an owner hands on. */
+export async function bringIn(owner: Caller, project: string, who: Caller, role: string): Promise<void> {
+  const invited = await owner.call<{ key: string }>('POST', `/projects/${project}/invitations`, {
+    email: `${randomBytes(4).toString('hex')}@marrow.example`,
+    role,
+  });
+  const { status, text } = await who.call('POST', '/invitations/accept', { key: invited.body.key });
+  if (status !== 200) throw new Error(`did not come in: ${text}`);
+}
+
 /** The demo project as its people see it: an owner, an editor, a reader. */
 export interface AtHand {
   projectId: string;

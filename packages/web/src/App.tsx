@@ -4,6 +4,11 @@ import { useProjects, useSession } from './data/session.ts';
 import { Projects } from './people/Projects.tsx';
 import { SignIn } from './people/SignIn.tsx';
 
+const Join = lazy(() => import('./people/Join.tsx').then((file) => ({ default: file.Join })));
+const NewPassword = lazy(() =>
+  import('./people/NewPassword.tsx').then((file) => ({ default: file.NewPassword })),
+);
+
 const ProjectPage = lazy(() => import('./frame/ProjectPage.tsx'));
 const StartSection = lazy(() => import('./start/StartSection.tsx'));
 const PlacesSection = lazy(() => import('./places/PlacesSection.tsx'));
@@ -18,8 +23,8 @@ const SchedulesSection = lazy(() => import('./reports/SchedulesSection.tsx'));
 /** Goes straight into the only project; with none or several, asks. */
 function Home(): ReactNode {
   const projects = useProjects();
-  const [only, ...others] = projects.data ?? [];
   if (projects.isPending) return null;
+  const [only, ...others] = projects.data?.filter(({ standing }) => standing === 'active') ?? [];
   return only !== undefined && others.length === 0 ? (
     <Navigate to={`/p/${only.id}/start`} replace />
   ) : (
@@ -37,6 +42,9 @@ export function App(): ReactNode {
         <KitPage />
       </Suspense>
     );
+  // Links that are handed on: they work whoever is signed in, and nobody need be.
+  if (location.pathname === '/join' || location.pathname === '/reset')
+    return <Suspense fallback={null}>{location.pathname === '/join' ? <Join /> : <NewPassword />}</Suspense>;
   return <SignedIn />;
 }
 

@@ -39,6 +39,32 @@ export class Membership extends Model {
   }
 }
 
+/** Asks somebody into a project, by a link whose key is known to them alone. */
+export class Invitation extends Model {
+  declare id: string;
+  declare projectId: string;
+  declare email: string;
+  declare role: MemberRole;
+  declare keyHash: string;
+  declare madeBy: string;
+  declare until: Date;
+  static override get tableName(): string {
+    return 'invitation';
+  }
+}
+
+export class PasswordReset extends Model {
+  declare accountId: string;
+  declare keyHash: string;
+  declare until: Date;
+  static override get tableName(): string {
+    return 'passwordReset';
+  }
+  static override get idColumn(): string {
+    return 'accountId';
+  }
+}
+
 export class ProjectRow extends Model {
   declare id: string;
   declare name: string;
@@ -46,6 +72,8 @@ export class ProjectRow extends Model {
   declare revision: number;
   declare cabling: CablingRules;
   declare symbols: Record<string, string>;
+  declare archivedAt: Date | null;
+  declare deletedAt: Date | null;
   static override get tableName(): string {
     return 'project';
   }

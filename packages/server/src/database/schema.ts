@@ -14,6 +14,7 @@ import { twelfth } from './steps/12-sheets-in-order.ts';
 import { thirteenth } from './steps/13-jobs.ts';
 import { fourteenth } from './steps/14-rows-of-their-project.ts';
 import { fifteenth } from './steps/15-owners.ts';
+import { sixteenth } from './steps/16-people.ts';
 import type { Migration } from './steps/step.ts';
 import { ensureTables } from './tables.ts';
 
@@ -33,6 +34,7 @@ const steps: readonly Migration[] = [
   thirteenth,
   fourteenth,
   fifteenth,
+  sixteenth,
 ];
 /** How many steps the database's history has. */
 export const stepCount = steps.length;

@@ -8,7 +8,7 @@ import { Network, newId, type Network as NetworkType } from '@visograph/core/mod
 import { addDevice, moveDevice } from '@visograph/core/racks';
 import { readFile } from 'node:fs/promises';
 import { isJobName } from '../jobs/isJobName.ts';
-import { demoFile, testServer, type Caller, type TestServer } from '../testServer.ts';
+import { accountOf, bringIn, demoFile, testServer, type Caller, type TestServer } from '../testServer.ts';
 
 interface Described {
   openapi: string;
@@ -160,18 +160,12 @@ describe('who may do what', () => {
     expect(reply.status).toBe(403);
   });
 
-  test('an owner adds a member and takes the role away again', async () => {
-    const path = `/projects/${projectId}/members`;
-    const added = await anna.call<{ id: string }>('PUT', path, {
-      email: 'new@marrow.example',
-      role: 'reader',
-      name: 'New One',
-      password: 'ferry-lamp-seven',
-    });
-    expect(added.status).toBe(200);
-    const person = await server.caller('new@marrow.example');
+  test('an owner brings somebody in and takes them out again', async () => {
+    const person = await server.caller('olaf@marrow.example');
+    await bringIn(anna, projectId, person, 'reader');
     expect((await person.call('GET', `/projects/${projectId}/network`)).status).toBe(200);
-    expect((await anna.call('DELETE', `${path}/${added.body.id}`)).status).toBe(204);
+    const path = `/projects/${projectId}/members/${await accountOf(person)}`;
+    expect((await anna.call('DELETE', path)).status).toBe(204);
     expect((await person.call('GET', `/projects/${projectId}/network`)).status).toBe(404);
   });
 });

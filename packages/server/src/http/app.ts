@@ -77,7 +77,7 @@ function admit(endpoint: Endpoint, services: Services): RequestHandler {
     for (const [name, part] of Object.entries(request.params)) request.params[name] = canonical(String(part));
     const projectId = String(request.params['project'] ?? '');
     response.locals['who'] = await authorise(
-      endpoint.access,
+      endpoint,
       { accountId: sessionOf(request)?.accountId, projectId },
       services.knex,
     );

@@ -1,7 +1,7 @@
-import type { Access } from '@visograph/api';
+import type { Endpoint } from '@visograph/api';
 import type { Knex } from 'knex';
 import { z } from 'zod';
-import { Account, Membership, type MemberRole } from '../database/rows.ts';
+import { Account, type MemberRole } from '../database/rows.ts';
 import { notFound, Refusal } from './problem.ts';
 
 /** Who calls, and as what. */
@@ -15,14 +15,28 @@ export interface Who {
 const rank: Record<MemberRole, number> = { reader: 1, editor: 2, owner: 3 };
 const nobody: Who = { account: new Account(), projectId: '', role: 'reader' };
 
+/** Membership and standing of the project in one question. */
+interface Standing {
+  role: MemberRole;
+  name: string;
+  archivedAt: Date | null;
+  deletedAt: Date | null;
+}
+const standingOf = (knex: Knex, projectId: string, accountId: string): Promise<Standing | undefined> =>
+  knex('membership')
+    .join('project', 'project.id', 'membership.projectId')
+    .where({ projectId, accountId })
+    .first('membership.role', 'project.name', 'project.archivedAt', 'project.deletedAt');
+
 /**
  * The one place where it is decided who may call what, for requests and for jobs. An outsider learns nothing, not even
  * that a project exists.
  *
- * @throws Refusal 401 without a person, 404 for outsiders, 403 for members whose role does not reach
+ * @throws Refusal 401 without a person, 404 for outsiders and for what is deleted, 403 for members whose role does not
+ *   reach, 409 where the project is archived
  */
 export async function authorise(
-  access: Access,
+  { access, standing }: Pick<Endpoint, 'access' | 'standing'>,
   { accountId, projectId }: { accountId: string | undefined; projectId: string },
   knex: Knex,
 ): Promise<Who> {
@@ -33,12 +47,13 @@ export async function authorise(
       ? []
       : await Promise.all([
           Account.query(knex).findById(accountId),
-          ofProject ? Membership.query(knex).findOne({ projectId, accountId }) : undefined,
+          ofProject ? standingOf(knex, projectId, accountId) : undefined,
         ]);
   if (account === undefined)
     throw new Refusal(401, 'Not signed in', 'Your session has ended. Sign in again; what you typed is kept.');
   if (access === 'signedIn') return { ...nobody, account };
-  if (member === undefined) throw notFound('This project');
+  if (member === undefined || (member.deletedAt !== null && standing !== 'deleted'))
+    throw notFound('This project');
   if (rank[member.role] < rank[access]) {
     throw new Refusal(
       403,
@@ -46,5 +61,11 @@ export async function authorise(
       `You are ${member.role} of this project; this needs ${access}. Ask an owner of the project.`,
     );
   }
+  if (member.archivedAt !== null && access !== 'reader' && standing === undefined)
+    throw new Refusal(
+      409,
+      'Archived',
+      `${member.name} is archived: it can be read, and nobody changes it. An owner can bring it back.`,
+    );
   return { account, projectId, role: member.role };
 }

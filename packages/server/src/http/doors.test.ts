@@ -4,7 +4,15 @@ import { blankPlace, newId } from '@visograph/core/model';
 import { request as httpRequest } from 'node:http';
 import pg from 'pg';
 import { WebSocket } from 'ws';
-import { atHand, Caller, testServer, type AtHand, type TestServer } from '../testServer.ts';
+import {
+  accountOf,
+  atHand,
+  bringIn,
+  Caller,
+  testServer,
+  type AtHand,
+  type TestServer,
+} from '../testServer.ts';
 
 let server: TestServer;
 let hand: AtHand;
@@ -207,19 +215,17 @@ describe('sign-in', () => {
 
 describe('members', () => {
   test('a project keeps an owner, whoever demotes whom at the same moment', async () => {
-    const ids = async (who: Caller): Promise<string> =>
-      (await who.call<{ account: { id: string } }>('GET', '/session')).body.account.id;
-    const [annaId, benId] = [await ids(hand.anna), await ids(hand.ben)];
+    const [annaId, benId] = [await accountOf(hand.anna), await accountOf(hand.ben)];
     for (let round = 0; round < 8; round++) {
       const project = (await hand.anna.call<{ id: string }>('POST', '/projects', { name: `Pair ${round}` }))
         .body.id;
       const members = `/projects/${project}/members`;
-      await hand.anna.call('PUT', members, { email: 'ben@marrow.example', role: 'owner' });
+      await bringIn(hand.anna, project, hand.ben, 'owner');
       const [a, b] = await Promise.all([
         round % 2 === 0
-          ? hand.anna.call('PUT', members, { email: 'ben@marrow.example', role: 'reader' })
+          ? hand.anna.call('PUT', `${members}/${benId}`, { role: 'reader' })
           : hand.anna.call('DELETE', `${members}/${benId.toUpperCase()}`),
-        hand.ben.call('PUT', members, { email: 'anna@marrow.example', role: 'reader' }),
+        hand.ben.call('PUT', `${members}/${annaId}`, { role: 'reader' }),
       ]);
       expect([a.status, b.status].sort()).not.toEqual([200, 200]);
       const owners = await server.knex('membership').where({ projectId: project, role: 'owner' });
@@ -274,7 +280,7 @@ describe('sockets', () => {
     const [here, there] = [await open(server.url, hand.rita), await open(second.url, hand.rita)];
     const codes = Promise.all([closing(here), closing(there)]);
     expect(
-      (await hand.anna.call('PUT', hand.at('members'), { email: 'rita@marrow.example', role: 'reader' }))
+      (await hand.anna.call('PUT', hand.at(`members/${await accountOf(hand.rita)}`), { role: 'reader' }))
         .status,
     ).toBe(200);
     expect(await codes).toEqual([4001, 4001]);

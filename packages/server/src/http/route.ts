@@ -6,6 +6,7 @@ import type { Jobs } from '../jobs/jobs.ts';
 import type { Live } from '../live/live.ts';
 import type { Who } from './authorise.ts';
 import type { Meant, Pen } from './meant.ts';
+import type { Mail } from '../people/mail.ts';
 import type { SignInLimit } from '../people/signInLimit.ts';
 import type { ProjectStore } from '../store/projectStore.ts';
 
@@ -22,6 +23,11 @@ export interface Services extends Base {
   live: Live;
   jobs: Jobs;
   signInLimit: SignInLimit;
+  /** Wishes for a new password, counted apart. */
+  resetLimit: SignInLimit;
+  mail: Mail;
+  /** Days that a deleted project can be brought back. */
+  deletedDays: number;
 }
 
 /** What a handler has of one call, whatever it asks for. */

@@ -1,10 +1,13 @@
 import { contract } from '@visograph/api';
 import { catalogueHandlers } from '../catalogue/catalogueRoutes.ts';
+import { accountHandlers } from '../people/accountRoutes.ts';
+import { invitationHandlers } from '../people/invitationRoutes.ts';
 import { memberHandlers } from '../people/memberRoutes.ts';
 import { healthHandlers } from './healthRoutes.ts';
 import { openApi } from './openapi.ts';
 import { planHandlers } from '../plans/planRoutes.ts';
 import { startHandlers } from '../project/startRoutes.ts';
+import { standingHandlers } from '../project/standingRoutes.ts';
 import { projectHandlers } from '../project/projectRoutes.ts';
 import { jobRoutes } from '../jobs/jobRoutes.ts';
 import type { Handlers } from './route.ts';
@@ -19,6 +22,9 @@ export const handlers: Handlers = {
   ...planHandlers,
   ...catalogueHandlers,
   ...memberHandlers,
+  ...invitationHandlers,
+  ...accountHandlers,
+  ...standingHandlers,
   ...jobRoutes,
   'GET /openapi.json': async () => openApi(contract),
 };

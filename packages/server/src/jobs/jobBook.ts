@@ -137,7 +137,7 @@ export class JobBook {
     if (row === undefined || !isJobName(row.call)) throw notFound('This job');
     const endpoint = contract[row.call];
     // Who may no longer see the project does not see what was made of it either.
-    await authorise(endpoint.access, { accountId, projectId: row.projectId ?? '' }, this.knex);
+    await authorise(endpoint, { accountId, projectId: row.projectId ?? '' }, this.knex);
     if (row.refusal !== null) {
       const { status, title, detail, problems } = row.refusal;
       throw new Refusal(status, title, detail, problems);

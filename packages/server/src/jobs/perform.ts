@@ -28,11 +28,7 @@ export async function perform(
   if (!isJobName(row.call)) throw new Error(`${row.call} is no job.`);
   const name = row.call;
   const { accountId, projectId, asked } = row;
-  const who = await authorise(
-    contract[name].access,
-    { accountId, projectId: projectId ?? '' },
-    services.knex,
-  );
+  const who = await authorise(contract[name], { accountId, projectId: projectId ?? '' }, services.knex);
   const query = (wanted: string): string | null => asked.query[wanted] ?? null;
   // Others may have written since this process last heard of it: the caller saw it, so must the job.
   if (projectId !== null) await services.store.refresh(projectId, lineOf(query('plan')));

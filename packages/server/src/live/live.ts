@@ -8,7 +8,7 @@ import { WebSocketServer, type WebSocket } from 'ws';
 import { z } from 'zod';
 import type { AccessNote } from '../people/accessNews.ts';
 import type { JobNote } from '../jobs/messages.ts';
-import { LineRow, Membership } from '../database/rows.ts';
+import { LineRow, Membership, ProjectRow } from '../database/rows.ts';
 
 /** Entries with more changes than this are not sent along: clients load the network anew. */
 const mostChanges = 5000;
@@ -180,7 +180,7 @@ export class Live {
   dropAccess({ accountId, projectId, session }: AccessNote): void {
     for (const [client, its] of this.sockets)
       if (
-        its.accountId === accountId &&
+        (accountId === null ? projectId !== null : its.accountId === accountId) &&
         (projectId === null || its.projectId === projectId) &&
         (session === null || its.sessionId === session)
       )
@@ -211,6 +211,7 @@ async function seenBy(
 ): Promise<string | null> {
   const member = await Membership.query(knex).findOne({ projectId, accountId }).withGraphFetched('account');
   if (member === undefined) return null;
+  if ((await ProjectRow.query(knex).findById(projectId))?.deletedAt !== null) return null;
   if (plan === null) return member.account?.name ?? '';
   const known = z.uuid().safeParse(plan).success
     ? await LineRow.query(knex).findById(plan).where({ projectId, thrownAwayAt: null })

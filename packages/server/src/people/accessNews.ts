@@ -4,9 +4,9 @@ import { z } from 'zod';
 /** On which servers tell each other that somebody may see less, or something else, than before. */
 export const accessChannel = 'visograph_access';
 
-/** Whose open lines are closed: those of one session, of a person in one project, or of a person everywhere. */
+/** Whose open lines are closed: of one session, of a person in one project or everywhere, of all in one project. */
 export const accessNoteSchema = z.object({
-  accountId: z.string(),
+  accountId: z.string().nullable(),
   projectId: z.string().nullable(),
   session: z.string().nullable(),
 });

@@ -3,9 +3,12 @@ import { create, type Change } from '@visograph/core/change';
 import { readExchange, type FileProblem } from '@visograph/core/exchange';
 import { newId, newProject, Network } from '@visograph/core/model';
 import type { Knex } from 'knex';
-import { Account, Membership, ProjectRow, type MemberRole } from '../database/rows.ts';
+import { Account, Membership, PasswordReset, ProjectRow, type MemberRole } from '../database/rows.ts';
+import { Refusal } from '../http/problem.ts';
+import { onlyOwnerOf } from '../project/standing.ts';
 import { asBuilt, type Author, type ProjectStore } from '../store/projectStore.ts';
 import { addressKey } from './addressKey.ts';
+import { endSessions } from './openSessions.ts';
 import { hashPassword } from './passwords.ts';
 
 export async function addAccount(
@@ -20,6 +23,33 @@ export async function addAccount(
       passwordHash: await hashPassword(wish.password),
     })
     .returning('*');
+}
+
+export async function setPassword(knex: Knex, accountId: string, password: string): Promise<void> {
+  await Account.query(knex)
+    .patch({ passwordHash: await hashPassword(password) })
+    .where({ id: accountId });
+  // Links for a new password that are still about do not outlive it.
+  await PasswordReset.query(knex).deleteById(accountId);
+}
+
+/**
+ * Removes an account with its sessions and memberships; history keeps the name.
+ *
+ * @throws Refusal 409 while a project has no other owner
+ */
+export async function removeAccount(knex: Knex, accountId: string): Promise<void> {
+  await knex.transaction(async (transaction) => {
+    const [first, ...others] = await onlyOwnerOf(transaction, accountId);
+    if (first !== undefined)
+      throw new Refusal(
+        409,
+        'Not removed',
+        `${first}${others.length > 0 ? ` and ${others.length} more` : ''} would be without an owner. Make somebody else owner, or delete the project for good.`,
+      );
+    await endSessions(transaction, accountId, { but: null });
+    await Account.query(transaction).deleteById(accountId);
+  });
 }
 
 export const setMember = async (

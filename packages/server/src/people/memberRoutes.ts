@@ -1,20 +1,22 @@
-import { addressKey } from './addressKey.ts';
-import { addAccount, setMember } from './accounts.ts';
-import { tellAccess } from './accessNews.ts';
+import type { Answer } from '@visograph/api';
 import type { Knex } from 'knex';
-import { Account, Membership, ProjectRow } from '../database/rows.ts';
+import { Account, Invitation, Membership, ProjectRow } from '../database/rows.ts';
 import { notFound, Refusal } from '../http/problem.ts';
 import type { Call, Handlers } from '../http/route.ts';
+import { tellAccess } from './accessNews.ts';
 
-type MemberCall = Call<'PUT /projects/:project/members'> | Call<'DELETE /projects/:project/members/:account'>;
+type OwnersCall = Pick<
+  Call<'DELETE /projects/:project/members/:account'>,
+  'services' | 'projectId' | 'account'
+>;
 
 /**
- * Changes the members of a project, one person after the other: whoever waited is an owner still, or is refused.
+ * Changes who belongs to a project, one person after the other: whoever waited is an owner still, or is refused.
  *
  * @throws Refusal 403
  */
-async function changeMembers<T>(
-  { services, projectId, account }: Pick<MemberCall, 'services' | 'projectId' | 'account'>,
+export async function asOwner<T>(
+  { services, projectId, account }: OwnersCall,
   change: (transaction: Knex.Transaction) => Promise<T>,
 ): Promise<T> {
   return services.knex.transaction(async (transaction) => {
@@ -30,30 +32,43 @@ async function changeMembers<T>(
   });
 }
 
+/** Whom an owner invited is invited no longer when they are an owner no longer. */
+const withdrawInvitationsOf = (transaction: Knex.Transaction, projectId: string, madeBy: string) =>
+  Invitation.query(transaction).delete().where({ projectId, madeBy });
+
+const memberOf = (
+  account: Account,
+  role: Membership['role'],
+): Answer<'GET /projects/:project/members'>[0] => ({
+  ...{ id: account.id, name: account.name, email: account.email, role },
+});
+
 export const memberHandlers = {
-  'PUT /projects/:project/members': async (call) => {
-    const { body, projectId, services, account } = call;
-    const known = await Account.query(services.knex).findOne({ email: addressKey(body.email) });
-    if (known?.id === account.id && body.role !== 'owner') {
+  'GET /projects/:project/members': async ({ projectId, services }) => {
+    const members = await Membership.query(services.knex)
+      .where({ projectId })
+      .withGraphJoined('account')
+      .orderBy(['account.name', 'account.id']);
+    return members.flatMap(({ account, role }) => (account === undefined ? [] : [memberOf(account, role)]));
+  },
+  'PUT /projects/:project/members/:account': async (call) => {
+    const { body, param, projectId, account } = call;
+    const accountId = param('account');
+    if (accountId === account.id && body.role !== 'owner')
       throw new Refusal(
         422,
         'Not changed',
         'You cannot take the owner role from yourself. Let another owner do it.',
       );
-    }
-    if (known === undefined && (body.name === undefined || body.password === undefined)) {
-      throw new Refusal(
-        422,
-        'Not added',
-        `There is no account ${body.email}. Give a name and a first password to make one.`,
-      );
-    }
-    return changeMembers(call, async (transaction) => {
-      const { email, name = '', password = '' } = body;
-      const person = known ?? (await addAccount(transaction, { email, name, password }));
-      await setMember(transaction, projectId, person.id, body.role);
-      await tellAccess(transaction, { accountId: person.id, projectId, session: null });
-      return { id: person.id, name: person.name, email: person.email, role: body.role };
+    return asOwner(call, async (transaction) => {
+      const person = await Account.query(transaction).findById(accountId);
+      const changed = await Membership.query(transaction)
+        .patch({ role: body.role })
+        .where({ projectId, accountId });
+      if (person === undefined || changed === 0) throw notFound('This member');
+      if (body.role !== 'owner') await withdrawInvitationsOf(transaction, projectId, accountId);
+      await tellAccess(transaction, { accountId, projectId, session: null });
+      return memberOf(person, body.role);
     });
   },
   'DELETE /projects/:project/members/:account': async (call) => {
@@ -62,9 +77,10 @@ export const memberHandlers = {
     if (accountId === account.id) {
       throw new Refusal(422, 'Not removed', 'You cannot remove yourself. Let another owner do it.');
     }
-    await changeMembers(call, async (transaction) => {
+    await asOwner(call, async (transaction) => {
       const gone = await Membership.query(transaction).delete().where({ projectId, accountId });
       if (gone === 0) throw notFound('This member');
+      await withdrawInvitationsOf(transaction, projectId, accountId);
       await tellAccess(transaction, { accountId, projectId, session: null });
     });
   },

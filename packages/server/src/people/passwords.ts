@@ -7,9 +7,13 @@ export const hashPassword = (password: string): Promise<string> => hash(password
 
 let decoy: Promise<string> | null = null;
 
-/** Checks a password; takes as long for an account that is not there. */
+/** In place of a hash, for an account whose person has not set a password yet: none opens it. */
+export const noPassword = 'none';
+
+/** Checks a password; takes as long for an account that is not there, or that none opens. */
 export async function checkPassword(stored: string | null, password: string): Promise<boolean> {
   decoy ??= hashPassword('nobody has this password');
-  const right = await verify(stored ?? (await decoy), password).catch(() => false);
-  return right && stored !== null;
+  const known = stored !== null && stored !== noPassword;
+  const right = await verify(known ? stored : await decoy, password).catch(() => false);
+  return right && known;
 }

@@ -8,6 +8,9 @@ import pg from 'pg';
 declare module 'express-session' {
   interface SessionData {
     accountId?: string;
+    /** When the person signed in, and with what program by its own word. */
+    since?: string;
+    agent?: string;
   }
 }
 

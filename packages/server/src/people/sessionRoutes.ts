@@ -2,27 +2,10 @@ import { tellAccess } from './accessNews.ts';
 import { addressKey } from './addressKey.ts';
 import { addAccount } from './accounts.ts';
 import { checkPassword } from './passwords.ts';
-import { Account, Membership } from '../database/rows.ts';
+import { sessionOf, signIn } from './signedIn.ts';
+import { Account } from '../database/rows.ts';
 import { Refusal } from '../http/problem.ts';
-import type { Call, Handlers } from '../http/route.ts';
-
-const describe = (account: Account): { id: string; name: string; email: string } => ({
-  id: account.id,
-  name: account.name,
-  email: account.email,
-});
-
-/** A new session id at sign-in, so that one planted before cannot be used. */
-const signIn = (call: Pick<Call<'POST /session'>, 'request'>, account: Account): Promise<void> =>
-  new Promise((resolve, reject) => {
-    call.request.session.regenerate((error: unknown) => {
-      if (error) return reject(error instanceof Error ? error : new Error(String(error)));
-      call.request.session.accountId = account.id;
-      call.request.session.save((failure: unknown) =>
-        failure ? reject(failure instanceof Error ? failure : new Error(String(failure))) : resolve(),
-      );
-    });
-  });
+import type { Handlers } from '../http/route.ts';
 
 export const sessionHandlers = {
   'GET /session': async ({ request, services }) => {
@@ -30,8 +13,9 @@ export const sessionHandlers = {
       request.session.accountId === undefined
         ? undefined
         : await Account.query(services.knex).findById(request.session.accountId);
-    if (account !== undefined) return { account: describe(account), firstStart: false };
-    return { account: null, firstStart: (await Account.query(services.knex).resultSize()) === 0 };
+    if (account !== undefined) return sessionOf(account, services.mail);
+    const first = (await Account.query(services.knex).resultSize()) === 0;
+    return sessionOf(null, services.mail, first);
   },
   'POST /session': async (call) => {
     const { knex, signInLimit } = call.services;
@@ -45,8 +29,8 @@ export const sessionHandlers = {
       );
     }
     await tried.wasRight();
-    await signIn(call, account);
-    return { account: describe(account), firstStart: false };
+    await signIn(call.request, account);
+    return sessionOf(account, call.services.mail);
   },
   'DELETE /session': async ({ request, services }) => {
     const { accountId } = request.session;
@@ -68,23 +52,7 @@ export const sessionHandlers = {
       }
       return addAccount(transaction, call.body);
     });
-    await signIn(call, account);
-    return { account: describe(account), firstStart: false };
-  },
-  'GET /projects': async ({ account, services }) =>
-    services
-      .knex('membership')
-      .join('project', 'project.id', 'membership.projectId')
-      .where('membership.accountId', account.id)
-      .orderBy('project.name')
-      .select('project.id', 'project.name', 'membership.role', 'project.revision'),
-  'GET /projects/:project/members': async ({ projectId, services }) => {
-    const members = await Membership.query(services.knex).where({ projectId }).withGraphFetched('account');
-    return members.map((member) => ({
-      id: member.accountId,
-      name: member.account?.name ?? '',
-      email: member.account?.email ?? '',
-      role: member.role,
-    }));
+    await signIn(call.request, account);
+    return sessionOf(account, call.services.mail);
   },
 } satisfies Partial<Handlers>;

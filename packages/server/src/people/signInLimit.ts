@@ -20,9 +20,13 @@ export class SignInLimit {
     key: (source: string, account: string) => string;
   }[];
 
-  constructor(knex: Knex, tries: number) {
+  constructor(
+    knex: Knex,
+    tries: number,
+    private readonly counts: { prefix: string; what: string } = { prefix: '', what: 'failed sign-ins' },
+  ) {
     const limiter = (keyPrefix: string, points: number): RateLimiterPostgres => {
-      const manners = { keyPrefix, points, duration: minutes * 60 };
+      const manners = { keyPrefix: `${counts.prefix}${keyPrefix}`, points, duration: minutes * 60 };
       return new RateLimiterPostgres({
         ...manners,
         storeClient: knex,
@@ -57,7 +61,7 @@ export class SignInLimit {
         throw new Refusal(
           429,
           'Too many tries',
-          `Too many failed sign-ins. Wait ${wait} ${wait === 1 ? 'minute' : 'minutes'} and try again.`,
+          `Too many ${this.counts.what}. Wait ${wait} ${wait === 1 ? 'minute' : 'minutes'} and try again.`,
         );
       }
     }

@@ -1,11 +1,13 @@
 import { type JournalEntry } from '@visograph/core/change';
 import { z } from 'zod';
+import { ProjectRow } from '../database/rows.ts';
 import { addProject } from '../people/accounts.ts';
 import type { UndoResult, Written } from '../store/projectStore.ts';
 import { Refusal, refuseFile, refuseProblems } from '../http/problem.ts';
 import { refuseUnlessOwner } from '../catalogue/ownersOnly.ts';
 import { sent, type Handlers } from '../http/route.ts';
 import { sendNetwork } from './sendNetwork.ts';
+import { summaryOf } from './standing.ts';
 
 /** A revision that a query names; null where it names none. @throws Refusal 400 for anything else */
 export function revisionOf(name: string, text: string | null): number | null {
@@ -31,7 +33,8 @@ export const projectHandlers = {
   'POST /projects': async ({ account, body, services }) => {
     const made = await addProject(services.knex, services.store, account, { name: body.name });
     if (!made.ok) throw refuseFile(made.problems);
-    return { id: made.projectId, name: body.name, role: 'owner' as const, revision: 1 };
+    const row = await ProjectRow.query(services.knex).findById(made.projectId).throwIfNotFound();
+    return summaryOf(row, 'owner', services.deletedDays);
   },
   'GET /projects/:project/network': async ({ network: meant, query, request, response }) => {
     const { network, revision, line, base } = await meant();

@@ -50,11 +50,13 @@ export function ProjectProvider({ project, accountId, plan, children }: Provider
   const moment = useMoment(project.id, plan);
   const value = useMemo<ProjectValue>(() => {
     const view = moment?.network == null ? now : { ...now, network: moment.network };
-    const canEdit = project.role !== 'reader' && moment === null;
+    const archived = project.standing === 'archived';
+    const canEdit = project.role !== 'reader' && moment === null && !archived;
     const commit = (set: ChangeSet): Committed => {
       if (!canEdit) {
-        const text =
-          moment === null
+        const text = archived
+          ? `${project.name} is archived: it can be read, and nobody changes it. An owner can bring it back.`
+          : moment === null
             ? 'You are a reader of this project: ask an owner for the editor role to change it.'
             : `This is the project as it was at r${moment.revision}. Go back to now to change it.`;
         sync.announce({ tone: 'bad', text });
@@ -78,7 +80,9 @@ export function useProject(): ProjectValue {
 
 /** Why nothing can be added here, or who can: for a reader, and for whoever looks at an earlier moment. */
 export function useWhoCan(): (what: string) => string {
-  const { moment } = useProject();
+  const { moment, project } = useProject();
+  if (project.standing === 'archived')
+    return (what) => `This project is archived. An owner can bring it back to ${what}.`;
   return (what) =>
     moment === null
       ? `Somebody with the editor role can ${what}.`

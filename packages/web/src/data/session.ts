@@ -49,8 +49,9 @@ export function useSignOut(): UseMutationResult<void, Error, void> {
   return useMutation({
     mutationFn: () => call('DELETE /session', {}),
     onSuccess: () => {
+      const mail = client.getQueryData<Session>(['session'])?.mail ?? false;
       client.clear();
-      client.setQueryData(['session'], { account: null, firstStart: false });
+      client.setQueryData<Session>(['session'], { account: null, firstStart: false, mail });
     },
   });
 }

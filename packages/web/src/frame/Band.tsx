@@ -1,9 +1,10 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState, type ReactNode } from 'react';
 import { Button as AriaButton, Menu, MenuItem, MenuTrigger } from 'react-aria-components';
 import { Menu as MenuIcon, Redo2, Undo2 } from 'lucide-react';
 import { useNavigate } from 'react-router';
 import { styled } from 'styled-components';
-import { addressOf } from '../data/api.ts';
+import { addressOf, call } from '../data/api.ts';
 import { useProject } from '../data/project.tsx';
 import { useRevision, type Moment } from '../data/moment.ts';
 import { usePlan, usePlanFacts } from '../data/plan.ts';
@@ -12,6 +13,7 @@ import { useSession, useSignOut } from '../data/session.ts';
 import { useWorkspace } from '../data/workspace.tsx';
 import { Button, Floating } from '../kit/controls.tsx';
 import { Tick } from '../kit/Tick.tsx';
+import { AccountPanel } from '../people/AccountPanel.tsx';
 import { PeoplePanel } from '../people/PeoplePanel.tsx';
 import { narrowQuery } from '../kit/useNarrow.ts';
 import { mono } from '../theme/mono.ts';
@@ -176,6 +178,7 @@ function PersonMenu(): ReactNode {
   const { setKeysOpen } = useWorkspace();
   const file = useRef<HTMLInputElement>(null);
   const [peopleOpen, setPeopleOpen] = useState(false);
+  const [accountOpen, setAccountOpen] = useState(false);
   const name = session.data?.account?.name ?? '';
   const initials = name
     .split(/\s+/)
@@ -187,6 +190,7 @@ function PersonMenu(): ReactNode {
     theme: () => theme.choose(theme.name === 'night' ? 'paper' : 'night'),
     keys: () => setKeysOpen(true),
     people: () => setPeopleOpen(true),
+    account: () => setAccountOpen(true),
     projects: () => void navigate('/projects'),
     export: () =>
       window.location.assign(
@@ -204,6 +208,7 @@ function PersonMenu(): ReactNode {
             <Item id="theme">{theme.name === 'night' ? 'Paper theme' : 'Night theme'}</Item>
             <Item id="keys">All keys</Item>
             <Item id="people">People</Item>
+            <Item id="account">Your account</Item>
             <Item id="projects">Projects</Item>
             <Item id="export">Export project file</Item>
             {canEdit && <Item id="import">Import project file …</Item>}
@@ -213,6 +218,7 @@ function PersonMenu(): ReactNode {
       </MenuTrigger>
       <ImportFile input={file} />
       <PeoplePanel open={peopleOpen} onOpenChange={setPeopleOpen} />
+      <AccountPanel open={accountOpen} onOpenChange={setAccountOpen} />
     </>
   );
 }
@@ -240,6 +246,27 @@ function Earlier({ moment }: { moment: Moment }): ReactNode {
     <Past role="status" $failed={failed !== null}>
       <span>{text}</span>
       <Button onPress={() => setRevision(null)}>Back to now</Button>
+    </Past>
+  );
+}
+
+/** Says why nothing can be changed, and lets an owner bring the project back. */
+function Archived(): ReactNode {
+  const { project, sync } = useProject();
+  const client = useQueryClient();
+  const bringBack = useMutation({
+    mutationFn: () =>
+      call('PUT /projects/:project/standing', {
+        params: { project: project.id },
+        body: { standing: 'active' },
+      }),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['projects'] }),
+    onError: (error) => sync.announce({ tone: 'bad', text: error.message }),
+  });
+  return (
+    <Past role="status" aria-label="Archived" $failed={false}>
+      <span>Archived, read only</span>
+      {project.role === 'owner' && <Button onPress={() => bringBack.mutate()}>Bring back</Button>}
     </Past>
   );
 }
@@ -278,6 +305,7 @@ export function Band(): ReactNode {
         <b>Visograph</b>
       </Brand>
       <ScopePath projectName={[...view.network.all('project')][0]?.name ?? project.name} />
+      {project.standing === 'archived' && <Archived />}
       {plan !== null && <InPlan plan={plan} />}
       {moment !== null && <Earlier moment={moment} />}
       <Spread />

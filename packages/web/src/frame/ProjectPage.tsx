@@ -14,7 +14,7 @@ export default function ProjectPage(): ReactNode {
   const accountId = useSession().data?.account?.id ?? '';
   const project = projects.data?.find((one) => one.id === id);
   if (projects.isPending) return null;
-  if (project === undefined) return <Navigate to="/" replace />;
+  if (project === undefined || project.standing === 'deleted') return <Navigate to="/projects" replace />;
   return (
     <ProjectProvider
       key={`${project.id}/${plan ?? ''}/${accountId}`}

@@ -1,67 +1,82 @@
-import { nameField, noted } from '@visograph/core/model';
-import type { ReactNode } from 'react';
-import { styled } from 'styled-components';
+import { useMutation } from '@tanstack/react-query';
+import { useState, type ReactNode } from 'react';
 import { z } from 'zod';
-import { useFirstAccount, useSignIn } from '../data/session.ts';
+import { call } from '../data/api.ts';
+import { useFirstAccount, useSession, useSignIn } from '../data/session.ts';
+import { Button } from '../kit/controls.tsx';
 import { TextIn } from '../kit/form/fields.tsx';
 import { Form } from '../kit/form/Form.tsx';
-import { trimmed, useSchemaForm } from '../kit/form/useSchemaForm.ts';
+import { useSchemaForm } from '../kit/form/useSchemaForm.ts';
+import { emailField, EntryCard, EntryPage, newAccount, passwordField } from './entry.tsx';
 
-const Page = styled.main`
-  height: 100%;
-  display: grid;
-  place-items: center;
-  background-color: ${({ theme }) => theme.ground};
-  background-image: radial-gradient(${({ theme }) => theme.rule} 1px, transparent 1px);
-  background-size: 16px 16px;
-`;
-const Card = styled.div`
-  width: 340px;
-  background: ${({ theme }) => theme.surface};
-  border: 1px solid ${({ theme }) => theme.rule};
-  border-left: 6px solid ${({ theme }) => theme.accent};
-  border-radius: 3px;
-  padding: 26px 26px 24px;
-  display: flex;
-  flex-direction: column;
-  gap: 14px;
-  h1 {
-    font-size: 19px;
-    line-height: 24px;
-  }
-  > p {
-    color: ${({ theme }) => theme.inkSoft};
-  }
-`;
-const email = noted(z.string().trim().min(1, 'is empty'), { label: 'E-mail' });
-const asked = z.object({ email, password: noted(z.string().min(1, 'is empty'), { label: 'Password' }) });
-const firstAsked = z.object({
-  name: trimmed(nameField('Name')),
-  email,
-  password: noted(z.string().min(10, 'has fewer than 10 characters'), {
-    label: 'Password',
-    help: 'At least 10 characters',
-  }),
-});
+const asked = z.object({ email: emailField, password: passwordField });
+const address = z.object({ email: emailField });
 
 interface AskProps {
   heading: string;
+  /** What it is for, below the heading. */
+  text?: string;
   onDone?: () => void;
 }
 
+/** Has a link for a new password sent; without a mail server says who can make one. */
+function Forgotten({ email, onBack }: { email: string; onBack: () => void }): ReactNode {
+  const form = useSchemaForm(address, { email });
+  const mail = useSession().data?.mail ?? false;
+  const ask = useMutation({
+    mutationFn: (body: z.infer<typeof address>) => call('POST /password-resets', { body }),
+    onError: (error) => form.refuse([{ field: null, message: error.message }]),
+  });
+  const sent = ask.isSuccess ? ask.variables.email : null;
+  const text =
+    sent !== null
+      ? `If there is an account with the address ${sent}, a link is on its way to it. It works for an hour.`
+      : mail
+        ? 'A link is sent to the address of your account.'
+        : 'This server sends no mail. Whoever runs it makes a link for you, which you then open here.';
+  return (
+    <EntryCard>
+      <h1>A new password</h1>
+      <p role="status">{text}</p>
+      {mail && sent === null && (
+        <Form
+          label="A new password"
+          form={form}
+          action="Send the link"
+          busy={ask.isPending}
+          onSend={(wish) => ask.mutate(wish)}
+        >
+          <TextIn name="email" type="email" autoComplete="username" autoFocus />
+        </Form>
+      )}
+      <Button onPress={onBack} autoFocus={!mail || sent !== null}>
+        Back to sign in
+      </Button>
+    </EntryCard>
+  );
+}
+
 /** Sign-in. What was typed stays after a refusal. */
-export function SignInForm({ heading, onDone }: AskProps): ReactNode {
+export function SignInForm({ heading, text = 'Sign in to your network.', onDone }: AskProps): ReactNode {
   const form = useSchemaForm(asked, { email: '', password: '' });
   const signIn = useSignIn();
+  const [forgotten, setForgotten] = useState(false);
+  if (forgotten)
+    return <Forgotten email={form.control.getValues('email')} onBack={() => setForgotten(false)} />;
   return (
-    <Card>
+    <EntryCard>
       <h1>{heading}</h1>
-      <p>Sign in to your network.</p>
+      <p>{text}</p>
       <Form
         label="Sign in"
         form={form}
         action="Sign in"
         busy={signIn.isPending}
+        beside={
+          <Button $tone="quiet" onPress={() => setForgotten(true)}>
+            Password forgotten
+          </Button>
+        }
         onSend={(wish) =>
           signIn.mutate(wish, {
             onSuccess: onDone,
@@ -72,16 +87,16 @@ export function SignInForm({ heading, onDone }: AskProps): ReactNode {
         <TextIn name="email" type="email" autoComplete="username" autoFocus />
         <TextIn name="password" type="password" autoComplete="current-password" />
       </Form>
-    </Card>
+    </EntryCard>
   );
 }
 
 /** The first account of a new server. */
 function FirstAccount(): ReactNode {
-  const form = useSchemaForm(firstAsked, { name: '', email: '', password: '' });
+  const form = useSchemaForm(newAccount, { name: '', email: '', password: '' });
   const first = useFirstAccount();
   return (
-    <Card>
+    <EntryCard>
       <h1>Visograph</h1>
       <p>Make the first account of this server. It can begin projects and invite others.</p>
       <Form
@@ -99,7 +114,7 @@ function FirstAccount(): ReactNode {
         <TextIn name="email" type="email" autoComplete="username" />
         <TextIn name="password" type="password" autoComplete="new-password" />
       </Form>
-    </Card>
+    </EntryCard>
   );
 }
 
@@ -111,17 +126,17 @@ export function SignIn({
   unreachable: boolean;
 }): ReactNode {
   return (
-    <Page>
+    <EntryPage>
       {unreachable ? (
-        <Card>
+        <EntryCard>
           <h1>Visograph</h1>
           <p>The server cannot be reached. Check that it runs, then reload this page.</p>
-        </Card>
+        </EntryCard>
       ) : firstStart ? (
         <FirstAccount />
       ) : (
         <SignInForm heading="Visograph" />
       )}
-    </Page>
+    </EntryPage>
   );
 }

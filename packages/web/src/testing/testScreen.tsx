@@ -94,7 +94,10 @@ export async function show(
   cleanup();
   sessionStorage.clear();
   const server = held(network, role);
-  const project: ProjectSummary = { id: newId(), name: 'Marrow Sound Ferries', role, revision: 1 };
+  const project: ProjectSummary = {
+    ...{ id: newId(), name: 'Marrow Sound Ferries', role, revision: 1 },
+    ...{ standing: 'active', until: null },
+  };
   let where = { path: '', query: new URLSearchParams() };
   function Whereabouts(): null {
     const { pathname, search } = useLocation();
