@@ -1,14 +1,5 @@
 /** Invitations, accounts and the standing of projects, from an empty project and between two windows. */
-import {
-  expect,
-  test,
-  another,
-  beginProject,
-  password,
-  saved,
-  section,
-  type Application,
-} from './application.ts';
+import { expect, test, beginProject, password, saved, section, type Application } from './application.ts';
 import type { Browser, Locator, Page } from '@playwright/test';
 
 test.use({ file: 'people' });
@@ -55,6 +46,7 @@ test('an owner invites somebody, who makes an account and draws with them, and i
   await eve.goto(link);
   await expect(eve.getByRole('heading', { name: 'New quay' })).toBeVisible();
   await expect(eve.getByText('Anna Kerr invites you, as an editor.')).toBeVisible();
+  await expect(eve.getByRole('textbox', { name: 'Name' })).toBeFocused();
   // By keyboard alone; what is wrong is told at its field and nothing is lost.
   await eve.keyboard.type('Eve Lund');
   await eve.keyboard.press('Tab');
@@ -130,6 +122,7 @@ test('a forgotten password is set by a link that whoever runs the server hands o
   const link =
     (await application.tool('new-password', 'rita@marrow.example')).match(/\/reset#\S+/)?.[0] ?? '';
   await page.goto(`${application.url}${link}`);
+  await expect(page.getByRole('textbox', { name: 'New password' })).toBeFocused();
   await page.keyboard.type('short');
   await page.keyboard.press('Enter');
   await expect(page.getByText('New password has fewer than 12 characters.')).toBeVisible();
@@ -137,7 +130,7 @@ test('a forgotten password is set by a link that whoever runs the server hands o
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: 'Rita Voss: menu' })).toBeVisible();
   await page.goto(`${application.url}${link}`);
-  await page.getByLabel('New password').fill('once more, please');
+  await page.getByRole('textbox', { name: 'New password' }).fill('once more, please');
   await page.getByRole('button', { name: 'Set password' }).click();
   await expect(page.getByRole('alert')).toContainText('used already');
 });
@@ -176,7 +169,7 @@ test('the own account: password, where one is signed in, removal', async ({ page
   await elsewhere.getByLabel('Password').fill('tide-bell-three');
   await elsewhere.getByRole('button', { name: 'Sign in' }).click();
   await saved(elsewhere);
-  await account.getByLabel('Name').fill('Ina Holm-Berg');
+  await account.getByRole('textbox', { name: 'Name' }).fill('Ina Holm-Berg');
   await account.getByRole('button', { name: 'Save' }).click();
   await expect(ina.getByRole('button', { name: 'Ina Holm-Berg: menu', includeHidden: true })).toBeVisible();
   await account.getByRole('button', { name: 'Remove …' }).click();
@@ -199,7 +192,9 @@ test('a project is archived, deleted, brought back, and deleted for good', async
   const project = projectIn(page);
   const link = await invite(await openPeople(page), 'ben@marrow.example');
   await page.keyboard.press('Escape');
-  const ben = await another(browser, application, 'ben@marrow.example');
+  const ben = await stranger(browser);
+  await signInAs(ben, application, 'ben@marrow.example', password);
+  await expect(ben.getByLabel('Password')).toHaveCount(0);
   await ben.goto(link);
   await ben.getByRole('button', { name: 'Join as Ben Adair' }).click();
   await saved(ben);

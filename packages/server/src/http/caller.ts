@@ -27,11 +27,16 @@ export function caller(
   let meant: Promise<Meant> | null = null;
   return {
     network: () =>
-      (meant ??= meantBy(store, who.projectId, audienceOf(who.role), {
-        plan: plan(),
-        at: query('at'),
-        built: writes ? null : query('built'),
-      })),
+      (meant ??= meantBy(
+        store,
+        { projectId: who.projectId, accountId: who.account.id },
+        audienceOf(who.role),
+        {
+          plan: plan(),
+          at: query('at'),
+          built: writes ? null : query('built'),
+        },
+      )),
     pen: () => penFor(store, who.projectId, who.account, plan()),
   };
 }

@@ -59,15 +59,12 @@ function revisionOf(at: string | null, newest: number): number | null {
  */
 export async function meantBy(
   store: ProjectStore,
-  projectId: string,
+  { projectId, accountId }: { projectId: string; accountId: string },
   audience: Audience,
   asked: Asked,
 ): Promise<Meant> {
   const line = lineOf(asked.plan);
-  const newest =
-    line === asBuilt
-      ? { ...(await store.read(projectId)), base: null }
-      : await store.readPlan(projectId, line);
+  const newest = await store.readFor(accountId, projectId, line);
   const at = revisionOf(asked.at, newest.revision);
   const { network, base } =
     at === null

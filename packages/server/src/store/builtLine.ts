@@ -114,6 +114,22 @@ export class BuiltLine {
     return this.cache.get(projectId) ?? this.turns.take(projectId, () => this.current(projectId));
   }
 
+  /**
+   * The newest network for a person, whichever server wrote it. While an entry of very many changes is still to be
+   * followed, what is in memory does, as long as it holds all that the person wrote.
+   */
+  async readFor(projectId: string, accountId: string): Promise<Snapshot> {
+    const known = this.cache.get(projectId);
+    if (known === undefined) return this.read(projectId);
+    const { newest, own } = await this.journal.reached(projectId, accountId);
+    if (known.revision >= newest) return this.read(projectId);
+    const missing = await this.journal.revisionsAfter(lineOf(projectId), known.revision);
+    const following = this.refresh(projectId);
+    if (own > known.revision || !missing.some(({ large }) => large)) await following;
+    else following.catch(() => undefined);
+    return this.read(projectId);
+  }
+
   /** The network as it was at a revision of the journal, from 1 to the newest. */
   async at(projectId: string, revision: number): Promise<Network> {
     const newest = await this.read(projectId);

@@ -168,6 +168,17 @@ export class Journal {
     return this.knex.client.acquireConnection() as Promise<PoolClient>;
   }
 
+  /** The newest revision of as built, and the newest that a person wrote (0: none). */
+  async reached(projectId: string, accountId: string): Promise<{ newest: number; own: number }> {
+    const { rows }: { rows: { newest: number | null; own: number | null }[] } = await this.knex.raw(
+      `SELECT (SELECT revision FROM project WHERE id = :projectId) AS newest,
+        (SELECT max(revision) FROM change_set
+         WHERE project_id = :projectId AND line_id IS NULL AND author_id = :accountId) AS own`,
+      { projectId, accountId },
+    );
+    return { newest: rows[0]?.newest ?? 0, own: rows[0]?.own ?? 0 };
+  }
+
   /** The revisions after one, oldest first, and whether their entries are large. */
   async revisionsAfter(
     { projectId, line }: LineOf,

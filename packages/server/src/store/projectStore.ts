@@ -62,6 +62,22 @@ export class ProjectStore {
     return line === asBuilt ? this.built.read(projectId) : this.lines.read({ projectId, line });
   }
 
+  /**
+   * The newest network of a line for a person: never older than what they wrote, at whatever server.
+   *
+   * @throws LineProblem
+   */
+  async readFor(
+    accountId: string,
+    projectId: string,
+    line: string | null,
+  ): Promise<Snapshot & { base: Snapshot | null }> {
+    const base = await this.built.readFor(projectId, accountId);
+    if (line === asBuilt) return { ...base, base: null };
+    await this.lines.refresh({ projectId, line });
+    return this.lines.read({ projectId, line });
+  }
+
   /** A plan with what it stands on, and where the two contradict each other. @throws LineProblem */
   async readPlan(projectId: string, line: string): Promise<PlanSnapshot> {
     return this.lines.read({ projectId, line });

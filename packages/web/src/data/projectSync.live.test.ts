@@ -5,7 +5,14 @@ import { editRow } from '@visograph/core/commands';
 import { addDevice } from '@visograph/core/racks';
 import { newId, type Network } from '@visograph/core/model';
 import { WebSocket as Socket } from 'ws';
-import { atHand, testServer, type AtHand, type TestServer } from '../../../server/src/testServer.ts';
+import {
+  accountOf,
+  atHand,
+  bringIn,
+  testServer,
+  type AtHand,
+  type TestServer,
+} from '../../../server/src/testServer.ts';
 import { ProjectSync, type View } from './projectSync.ts';
 
 jest.setTimeout(60_000);
@@ -265,6 +272,47 @@ describe('a window and the server', () => {
     await stray.open();
     expect(stray.current().failed).toMatch(/project/i);
     expect(stray.current().save).toBe('loading');
+  });
+
+  test('a database that was put back is believed: the window shows what there is', async () => {
+    const here = await openWindow();
+    const { revision, network } = here.current();
+    const before = device(network, 'kq-core-2').serial;
+    here.commit(serialSet(network, 'lost', 'kq-core-2'));
+    await saved(here);
+    cutOff();
+    await until(here, ({ save }) => save === 'offline');
+    const { knex } = server;
+    await knex('change_set')
+      .where({ projectId: hand.projectId, revision: revision + 1 })
+      .delete();
+    await knex('device').where({ projectId: hand.projectId, name: 'kq-core-2' }).update({ serial: before });
+    await knex('project').where({ id: hand.projectId }).update({ revision });
+    // As when it was started on it.
+    server.store.forget(hand.projectId);
+    online = true;
+    const view = await until(here, (now) => now.revision === revision && now.save === 'saved');
+    expect(device(view.network, 'kq-core-2').serial).toBe(before);
+    here.commit(serialSet(here.current().network, 'after', 'kq-core-2'));
+    expect((await saved(here)).revision).toBe(revision + 1);
+  });
+
+  test('who is taken out while the window is cut off is told when it comes back, and asks no further', async () => {
+    const olaf = await server.caller('rita@marrow.example');
+    cookie = olaf.cookies;
+    let asked = 0;
+    const here = new ProjectSync({ projectId: hand.projectId, line: null }, 'rita', () => asked++);
+    windows.push(here);
+    await here.open();
+    await saved(here);
+    cutOff();
+    await until(here, ({ save }) => save === 'offline');
+    const account = await accountOf(olaf);
+    await hand.anna.call('DELETE', hand.at(`members/${account}`));
+    online = true;
+    const view = await until(here, ({ failed }) => failed !== null);
+    expect([view.failed, asked > 0]).toEqual([expect.stringMatching(/project/i), true]);
+    await bringIn(hand.anna, hand.projectId, olaf, 'reader');
   });
 
   test('a reader’s edit is refused by the server and taken back', async () => {

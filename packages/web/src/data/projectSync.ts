@@ -112,9 +112,11 @@ export class ProjectSync {
   }
 
   private async load(): Promise<void> {
+    const asked = this.revision;
     try {
       const reply = await call('GET /projects/:project/network', this.asked);
-      if (reply.revision < this.revision) return;
+      // Overtaken by what the socket brought meanwhile. Below what was there before, the database was put back.
+      if (reply.revision < this.revision && reply.revision >= asked) return;
       this.confirmed = Network.of(reply.rows);
       this.revision = reply.revision;
       this.tries = 0;
@@ -167,12 +169,26 @@ export class ProjectSync {
         this.onAccess();
         void this.load();
       }
+      // A line that is refused does not say why.
+      if (!opened) void this.judgeAccess();
       // A window that cannot hear the others does not say that all is saved and seen.
       if (opened || this.view.save === 'saved') this.show({ save: 'offline' });
       void this.pause().then(() => {
         if (!this.closed) this.connect();
       });
     };
+  }
+
+  /** Whether the person is signed in and belongs to the project still; what is shown follows. */
+  private async judgeAccess(): Promise<void> {
+    try {
+      await call('GET /projects/:project/members', { params: this.asked.params });
+    } catch (error) {
+      if (!(error instanceof ApiError) || error.transient || this.closed) return;
+      if (error.status === 401) return this.show({ save: 'signedOut' });
+      this.onAccess();
+      this.show({ failed: error.detail });
+    }
   }
 
   /** Takes in an entry of the journal, in order; a gap is closed by loading anew. */

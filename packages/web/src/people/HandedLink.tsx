@@ -35,7 +35,9 @@ export function HandedLink({ label, link, text }: { label: string; link: string;
     <Box role="status">
       <div>
         <Field label={label} value={link} onChange={() => undefined} readOnly mono />
-        <Button onPress={() => void copy()}>{copied === true ? 'Copied' : 'Copy link'}</Button>
+        <Button autoFocus onPress={() => void copy()}>
+          {copied === true ? 'Copied' : 'Copy link'}
+        </Button>
       </div>
       <Hint>
         {copied === false ? 'The browser does not let it be copied: choose the link and copy it. ' : ''}

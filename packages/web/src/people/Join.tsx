@@ -107,7 +107,10 @@ export function Join(): ReactNode {
             $tone="quiet"
             onPress={() =>
               signOut.mutate(undefined, {
-                onSuccess: () => void client.invalidateQueries({ queryKey: ['invitation'] }),
+                onSuccess: () => {
+                  setKnown(false);
+                  void client.invalidateQueries({ queryKey: ['invitation'] });
+                },
               })
             }
           >
@@ -120,7 +123,11 @@ export function Join(): ReactNode {
   return (
     <EntryPage>
       {known ? (
-        <SignInForm heading={project} text={`${text} Sign in to join.`} />
+        <SignInForm
+          heading={project}
+          text={`${text} Sign in to join.`}
+          otherwise={<Button onPress={() => setKnown(false)}>Make an account instead</Button>}
+        />
       ) : (
         <MakeAccount heading={project} text={text} email={email} onKnown={() => setKnown(true)} />
       )}

@@ -102,6 +102,7 @@ function Invitations({ project }: { project: ProjectSummary }): ReactNode {
       </Form>
       {link !== null && (
         <HandedLink
+          key={link.key}
           label={`Link for ${link.email}`}
           link={`${location.origin}/join#${link.key}`}
           text={

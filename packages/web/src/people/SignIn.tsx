@@ -17,6 +17,8 @@ interface AskProps {
   /** What it is for, below the heading. */
   text?: string;
   onDone?: () => void;
+  /** Another way in than this one. */
+  otherwise?: ReactNode;
 }
 
 /** Has a link for a new password sent; without a mail server says who can make one. */
@@ -57,7 +59,12 @@ function Forgotten({ email, onBack }: { email: string; onBack: () => void }): Re
 }
 
 /** Sign-in. What was typed stays after a refusal. */
-export function SignInForm({ heading, text = 'Sign in to your network.', onDone }: AskProps): ReactNode {
+export function SignInForm({
+  heading,
+  text = 'Sign in to your network.',
+  onDone,
+  otherwise,
+}: AskProps): ReactNode {
   const form = useSchemaForm(asked, { email: '', password: '' });
   const signIn = useSignIn();
   const [forgotten, setForgotten] = useState(false);
@@ -87,6 +94,7 @@ export function SignInForm({ heading, text = 'Sign in to your network.', onDone 
         <TextIn name="email" type="email" autoComplete="username" autoFocus />
         <TextIn name="password" type="password" autoComplete="current-password" />
       </Form>
+      {otherwise}
     </EntryCard>
   );
 }
