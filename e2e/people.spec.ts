@@ -143,7 +143,7 @@ test('the own account: password, where one is signed in, removal', async ({ page
   await ina.goto(link);
   await ina.getByLabel('Name').fill('Ina Holm');
   await ina.getByLabel('Password').fill(password);
-  await ina.getByRole('button', { name: 'Make account and join' }).click();
+  await ina.getByRole('button', { name: 'Join', exact: true }).click();
   await saved(ina);
   const elsewhere = await stranger(browser);
   await signInAs(elsewhere, application, 'ina@marrow.example', password);

@@ -61,6 +61,33 @@ describe('settings', () => {
     });
   });
 
+  test('of mail belong together', () => {
+    const mail = { VISOGRAPH_MAIL_SERVER: 'smtps://mail.example:465' };
+    const whole = {
+      ...mail,
+      VISOGRAPH_MAIL_FROM: 'nets@mail.example',
+      VISOGRAPH_ADDRESS: 'https://nets.example',
+    };
+    const read = (more: object) => readSettings({ DATABASE_URL: 'postgres://localhost/x', ...more });
+    expect(read(whole).ok).toBe(true);
+    expect(read(mail)).toMatchObject({
+      ok: false,
+      problems: [expect.stringContaining('needs VISOGRAPH_MAIL_FROM')],
+    });
+    for (const wrong of [
+      { VISOGRAPH_MAIL_SERVER: 'http://mail.example' },
+      { VISOGRAPH_MAIL_FROM: 'nobody' },
+      { VISOGRAPH_ADDRESS: 'ftp://nets.example' },
+      { VISOGRAPH_DELETED_DAYS: '0' },
+    ]) {
+      const [name = ''] = Object.keys(wrong);
+      expect(read({ ...whole, ...wrong })).toMatchObject({
+        ok: false,
+        problems: [expect.stringContaining(`${name} is “`)],
+      });
+    }
+  });
+
   test('are all in docs/operation.md, with what they usually are', async () => {
     const text = await readFile(new URL('../../../docs/operation.md', import.meta.url), 'utf8');
     const rows = text.split('\n').filter((line) => line.startsWith('| `'));

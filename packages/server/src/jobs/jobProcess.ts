@@ -23,7 +23,9 @@ try {
 
 const databaseUrl = process.env['DATABASE_URL'] ?? '';
 const log = pino({ level: process.env['VISOGRAPH_LOG'] ?? 'warn' });
-const knex = connect(databaseUrl, { application: 'visograph job', most: 3 });
+// What a job asks of the database ends with the job, also where its process was ended and nobody waits any more.
+const seconds = Number(process.env['VISOGRAPH_JOB_SECONDS'] ?? '120');
+const knex = connect(databaseUrl, { application: 'visograph job', most: 3, patience: seconds * 1000 });
 const instance = newId();
 const store = new ProjectStore(knex, storeChannel, instance);
 listen(databaseUrl, `visograph job ${instance}`, log, {

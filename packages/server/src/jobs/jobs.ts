@@ -65,6 +65,7 @@ export class Jobs {
     const env = {
       ...{ DATABASE_URL: databaseUrl, VISOGRAPH_LOG: log.level },
       VISOGRAPH_DEMO: exampleFile ?? '',
+      VISOGRAPH_JOB_SECONDS: String(timeLimits[lane]),
     };
     return new Worker(env, limits, events);
   }

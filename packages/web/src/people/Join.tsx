@@ -44,7 +44,7 @@ function MakeAccount({
       <Form
         label="New account"
         form={form}
-        action="Make account and join"
+        action="Join"
         busy={accept.isPending}
         beside={
           <Button $tone="quiet" onPress={onKnown}>

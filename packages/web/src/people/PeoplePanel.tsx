@@ -48,6 +48,11 @@ const List = styled.ul`
     justify-self: end;
   }
 `;
+const Waiting = styled(List)`
+  li {
+    grid-template-columns: minmax(0, 5fr) minmax(0, 3fr) 60px 104px;
+  }
+`;
 const newPerson = z.object({
   email: emailField,
   role: noted(z.enum(['owner', 'editor', 'reader']), { label: 'Role' }),
@@ -113,7 +118,7 @@ function Invitations({ project }: { project: ProjectSummary }): ReactNode {
         />
       )}
       {(waiting.data?.length ?? 0) > 0 && (
-        <List aria-label="Invited, not here yet">
+        <Waiting aria-label="Invited, not here yet">
           {waiting.data?.map((one) => (
             <li key={one.id}>
               <span>{one.email}</span>
@@ -127,7 +132,7 @@ function Invitations({ project }: { project: ProjectSummary }): ReactNode {
               </Button>
             </li>
           ))}
-        </List>
+        </Waiting>
       )}
       {takeBack.error !== null && <Trouble role="alert">{takeBack.error.message}</Trouble>}
     </>

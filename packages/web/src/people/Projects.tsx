@@ -34,6 +34,7 @@ const Page = styled.main`
     margin-bottom: 8px;
   }
   small {
+    font-size: 12px;
     color: ${({ theme }) => theme.inkSoft};
   }
 `;
