@@ -233,7 +233,7 @@ note(
     )
   )[1],
   'ms',
-  null,
+  100,
 );
 // A cable list of the same 100,000 cables as a spreadsheet, onto a network without any.
 const readList = (): number => {

@@ -5,6 +5,7 @@ import { blockKey, blockLength } from '../model/values/addressBlock.ts';
 import {
   formatIp,
   holds,
+  hostNumber,
   parseInterface,
   parseIp,
   parsePrefix,
@@ -97,7 +98,14 @@ const mostBlocks = 4096n;
 /** The addresses in a prefix of a VRF, in no particular order. */
 export function addressesIn(network: Network, vrfId: string | null, prefix: IpPrefix): Address[] {
   const length = blockLength[prefix.family];
+  const first = Number(prefix.value);
+  const end = first + 2 ** (32 - prefix.length);
   const inside = (row: Address): boolean => {
+    // IPv4 is compared as a plain number: a plan of thousands of rows reads each of its addresses.
+    if (prefix.family === 4) {
+      const value = hostNumber(row.address);
+      return value !== null && first <= value && value < end;
+    }
     const at = parseInterface(row.address);
     return at !== null && holds(prefix, at.address);
   };
@@ -171,16 +179,19 @@ export function useOf(network: Network, row: Prefix): PrefixUse {
     };
   }
   const spans = keptSpans(row);
-  const hosts = new Set<bigint>();
+  // A host has one text (rows are kept so), whatever the length behind it.
+  const hosts = new Set<string>();
   let kept = 0n;
   for (const [first, last] of spans) kept += last - first + 1n;
-  for (const one of addressesIn(network, row.vrfId, prefix)) {
-    const at = parseInterface(one.address)?.address.value;
-    if (at !== undefined) hosts.add(at);
-  }
-  for (const { address } of virtualsIn(network, row.vrfId, prefix)) hosts.add(address.value);
-  let beside = 0n;
-  for (const host of hosts) if (!spans.some(([first, last]) => first <= host && host <= last)) beside++;
+  for (const { address } of addressesIn(network, row.vrfId, prefix))
+    hosts.add(address.slice(0, address.indexOf('/')));
+  for (const { address } of virtualsIn(network, row.vrfId, prefix)) hosts.add(formatIp(address));
+  const isKept = (host: string): boolean => {
+    const value = parseIp(host)?.value ?? -1n;
+    return spans.some(([first, last]) => first <= value && value <= last);
+  };
+  let beside = BigInt(hosts.size);
+  if (spans.length > 0) for (const host of hosts) if (isKept(host)) beside--;
   const { count } = usable(prefix);
   return { taken: hosts.size, share: Math.min(1, ratio(kept + beside, count)) };
 }

@@ -292,11 +292,14 @@ function buildSorted(
   return make(prefix, ids, buildSorted(entries, start, low), buildSorted(entries, low, to));
 }
 
-function* walk(node: Node | null, above: number): Generator<PrefixEntry> {
-  if (node === null) return;
-  if (node.ids.length > 0 && node.prefix.length > above) yield node;
-  yield* walk(node.left, above);
-  yield* walk(node.right, above);
+/** In order of address, outer before inner; without a generator within a generator for each level. */
+function* walk(top: Node | null, above: number): Generator<PrefixEntry> {
+  const open: Node[] = top === null ? [] : [top];
+  for (let node = open.pop(); node !== undefined; node = open.pop()) {
+    if (node.ids.length > 0 && node.prefix.length > above) yield node;
+    if (node.right !== null) open.push(node.right);
+    if (node.left !== null) open.push(node.left);
+  }
 }
 
 interface Wish {

@@ -77,6 +77,8 @@ export function findFreePorts(network: Network, wish: PortWish): FoundPort[] {
   for (const { devices, where } of rings(network, wish.nearPlaceId)) {
     for (const device of devices.sort(byName)) {
       if (device.status === 'retired') continue;
+      // Most devices have none: they are not put in order.
+      if (!network.find('portsByDevice', device.id).some((port) => suits(network, port, wish))) continue;
       for (const port of portsOf(network, device.id)) {
         if (!suits(network, port, wish)) continue;
         found.push({ port, device, where });

@@ -62,6 +62,12 @@ export interface Domain {
   listeners: Port[];
 }
 
+/** Of each domain, by its id, where its bridges and numbers stand in one list of `bridge * slots + number`. */
+interface Members {
+  spans: ReadonlyMap<number, readonly [from: number, to: number]>;
+  nodes: Int32Array;
+}
+
 /**
  * The layer-2 reach of every VLAN of every bridge (IEEE 802.1Q): two bridges share a VLAN where a link carries it with
  * the same tag at both ends, or untagged at both, whatever number untagged frames get there. Time grows with links
@@ -75,7 +81,7 @@ export class Layer2 {
   private readonly carriage = new Map<string, Carriage>();
   private readonly present: VidSet[];
   private readonly listeners: Listener[] = [];
-  private membersByRoot: Map<number, { bridge: number; vid: number }[]> | null = null;
+  private membersByRoot: Members | null = null;
   private readonly segments = new Map<string, string>();
 
   constructor(
@@ -265,27 +271,70 @@ export class Layer2 {
     return null;
   }
 
-  private members(): Map<number, { bridge: number; vid: number }[]> {
+  /** Bridges and numbers by domain: counted first, then filled in, so that millions cost no object each. */
+  private members(): Members {
     if (this.membersByRoot !== null) return this.membersByRoot;
-    const found = new Map<number, { bridge: number; vid: number }[]>();
+    const counts = new Int32Array(this.parent.length);
+    const roots: number[] = [];
+    let total = 0;
     this.present.forEach((vids, bridge) =>
       vids.each((vid) => {
         const root = this.find(bridge * slots + vid);
-        const list = found.get(root);
-        if (list === undefined) found.set(root, [{ bridge, vid }]);
-        else list.push({ bridge, vid });
+        if (counts[root] === 0) roots.push(root);
+        counts[root] = (counts[root] ?? 0) + 1;
+        total++;
       }),
     );
-    this.membersByRoot = found;
-    return found;
+    const spans = new Map<number, readonly [from: number, to: number]>();
+    // From here on, where the next one of each domain goes.
+    const next = counts;
+    let from = 0;
+    for (const root of roots) {
+      const to = from + (counts[root] ?? 0);
+      spans.set(root, [from, to]);
+      next[root] = from;
+      from = to;
+    }
+    const nodes = new Int32Array(total);
+    this.present.forEach((vids, bridge) =>
+      vids.each((vid) => {
+        const node = bridge * slots + vid;
+        const root = this.find(node);
+        const at = next[root] ?? 0;
+        nodes[at] = node;
+        next[root] = at + 1;
+      }),
+    );
+    this.membersByRoot = { spans, nodes };
+    return this.membersByRoot;
   }
 
   /** Bridges in a domain, each with the VLAN number it has there. */
   bridgesOfDomain(id: number): { bridge: Bridge; vid: number }[] {
-    return (this.members().get(id) ?? []).flatMap(({ bridge: at, vid }) => {
-      const bridge = this.order[at];
-      return bridge === undefined ? [] : [{ bridge, vid }];
-    });
+    const { spans, nodes } = this.members();
+    const [from, to] = spans.get(id) ?? [0, 0];
+    const found: { bridge: Bridge; vid: number }[] = [];
+    for (let at = from; at < to; at++) {
+      const node = nodes[at] ?? 0;
+      const bridge = this.order[Math.floor(node / slots)];
+      if (bridge !== undefined) found.push({ bridge, vid: node % slots });
+    }
+    return found;
+  }
+
+  /** The VLAN numberings that switches of a domain are of. */
+  numberingsOfDomain(id: number): Set<string> {
+    const { spans, nodes } = this.members();
+    const [from, to] = spans.get(id) ?? [0, 0];
+    const found = new Set<string>();
+    let last: string | null = null;
+    for (let at = from; at < to; at++) {
+      const bridge = this.order[Math.floor((nodes[at] ?? 0) / slots)];
+      if (bridge === undefined || bridge.form !== 'switch' || bridge.numberingId === last) continue;
+      last = bridge.numberingId;
+      if (last !== null) found.add(last);
+    }
+    return found;
   }
 
   private groups: Map<string, Bridge[]> | null = null;
@@ -321,16 +370,14 @@ export class Layer2 {
     return { id, bridges, ports, listeners };
   }
 
-  /** Ids of all domains that somebody is in, each with the bridges and numbers in it. */
+  /** Ids of all domains that somebody is in. */
+  domainIds(): Iterable<number> {
+    return this.members().spans.keys();
+  }
+
+  /** All domains that somebody is in, each with the bridges and numbers in it. */
   *domains(): Generator<{ id: number; bridges: { bridge: Bridge; vid: number }[] }> {
-    for (const [id, members] of this.members())
-      yield {
-        id,
-        bridges: members.flatMap(({ bridge, vid }) => {
-          const one = this.order[bridge];
-          return one === undefined ? [] : [{ bridge: one, vid }];
-        }),
-      };
+    for (const id of this.domainIds()) yield { id, bridges: this.bridgesOfDomain(id) };
   }
 }
 

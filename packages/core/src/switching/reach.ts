@@ -146,13 +146,10 @@ export interface Leak {
 /** Domains that reach into more than one VLAN numbering. Numberings that only share a transparent bridge are not joined by it. */
 export function leaks(layer2: Layer2): Leak[] {
   const found: Leak[] = [];
-  for (const domain of layer2.domains()) {
-    const numberings = new Set(
-      domain.bridges.flatMap(({ bridge }) =>
-        bridge.form === 'switch' && bridge.numberingId !== null ? [bridge.numberingId] : [],
-      ),
-    );
-    if (numberings.size > 1) found.push({ domain, numberings: [...numberings] });
+  for (const id of layer2.domainIds()) {
+    const numberings = layer2.numberingsOfDomain(id);
+    if (numberings.size > 1)
+      found.push({ domain: { id, bridges: layer2.bridgesOfDomain(id) }, numberings: [...numberings] });
   }
   return found;
 }

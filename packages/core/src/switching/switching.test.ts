@@ -349,3 +349,47 @@ test('property: a set of VLAN numbers as bits is the set', () => {
   );
   expect(VidSet.all(false).list()).toHaveLength(4094);
 });
+
+describe('domains', () => {
+  test('property: each bridge and number is in exactly one, that of its own; they tell their numberings', () => {
+    const spec = fc.array(
+      fc.tuple(fc.nat(5), fc.nat(5), fc.subarray([10, 20, 30, 40]), fc.subarray([10, 20, 30, 40])),
+      { maxLength: 8 },
+    );
+    fc.assert(
+      fc.property(spec, (links) => {
+        const joined = links.flatMap(([a, b, one, other], at) => (a === b ? [] : [{ a, b, one, other, at }]));
+        const ports = (of: number) =>
+          joined.flatMap(({ a, b, one, other, at }) => [
+            ...(a === of ? [trunk(`p${at}`, one, 999)] : []),
+            ...(b === of ? [trunk(`q${at}`, other, 50)] : []),
+          ]);
+        const devices = [0, 1, 2, 3, 4, 5].map((of) => [
+          `s${of}`,
+          { ports: ports(of), place: of < 4 ? 'Quay' : 'Boat' },
+        ]);
+        const network = switched(
+          Object.fromEntries(devices),
+          joined.map(({ a, b, at }) => [`s${a}:p${at}`, `s${b}:q${at}`]),
+        );
+        const layer2 = layer2Of(network);
+        const seen = new Map<string, number>();
+        for (const { id, bridges } of layer2.domains()) {
+          expect(layer2.bridgesOfDomain(id)).toEqual(bridges);
+          for (const { bridge: one, vid } of bridges) {
+            expect(seen.has(`${one.key} ${vid}`)).toBe(false);
+            seen.set(`${one.key} ${vid}`, id);
+            expect(layer2.domainId(one, vid)).toBe(id);
+          }
+          const numberings = new Set(
+            bridges.flatMap(({ bridge: one }) => (one.form === 'switch' ? (one.numberingId ?? []) : [])),
+          );
+          expect(layer2.numberingsOfDomain(id)).toEqual(numberings);
+        }
+        for (const one of layer2.bridging.bridges.values())
+          layer2.vidsOf(one).each((vid) => expect(seen.has(`${one.key} ${vid}`)).toBe(true));
+      }),
+      { numRuns: runs(60) },
+    );
+  });
+});

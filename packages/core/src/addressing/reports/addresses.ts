@@ -3,6 +3,7 @@ import { interfacesOf } from '../../routing/interfaces.ts';
 import type { Device } from '../../model/kinds/equipment/device.ts';
 import type { Prefix } from '../../model/kinds/logical/prefix.ts';
 import { compareIp, parseInterface, parsePrefix, type IpPrefix } from '../../model/values/ip.ts';
+import { derivedBy, keptOnPaper } from '../../model/network/derived.ts';
 import type { Network } from '../../model/network/network.ts';
 import { compareNames } from '../../model/values/order.ts';
 import { placePath, placesWithin, placeOfDevice } from '../../model/network/places.ts';
@@ -91,6 +92,53 @@ export interface PlanWish {
   filter: string;
 }
 
+/** The rows of a VRF in the order of their tree, retired ones last, and what all of them say in one text, in lower case. */
+interface PlanText {
+  rows: readonly Prefix[];
+  text: string;
+  /** Where what each row says begins in it, and where the last ends. */
+  starts: Int32Array;
+}
+
+function textOf(network: Network, vrf: string): PlanText {
+  const tree = prefixTree(network, vrf === 'global' ? null : vrf);
+  const rows: Prefix[] = [];
+  const take = (ids: readonly string[]): void => {
+    for (const id of ids) {
+      const row = network.get('prefix', id);
+      if (row !== null) rows.push(row);
+    }
+  };
+  for (const top of tree.children(null)) {
+    take(top.ids);
+    for (const entry of tree.inside(top.prefix)) take(entry.ids);
+  }
+  for (const row of network.find('prefixesByVrf', vrf)) if (row.status === 'retired') rows.push(row);
+  const starts = new Int32Array(rows.length + 1);
+  const parts: string[] = [];
+  let at = 0;
+  rows.forEach(({ prefix, name, role, gateway }, index) => {
+    starts[index] = at;
+    const said = `${prefix} ${name ?? ''} ${role} ${gateway ?? ''}\n`.toLowerCase();
+    parts.push(said);
+    at += said.length;
+  });
+  starts[rows.length] = at;
+  return { rows, text: parts.join(''), starts };
+}
+const planText = derivedBy(textOf, keptOnPaper);
+
+/** The rows that say these words, in lower case; all of them for none. One search through one text, whatever there is. */
+function* saying({ rows, text, starts }: PlanText, words: string): Generator<Prefix> {
+  if (words === '') return yield* rows;
+  let row = 0;
+  for (let at = text.indexOf(words); at >= 0; at = text.indexOf(words, starts[row])) {
+    while ((starts[row + 1] ?? Infinity) <= at) row++;
+    const found = rows[row++];
+    if (found !== undefined) yield found;
+  }
+}
+
 /**
  * The prefixes of a VRF in the order of their tree, and how many more there are: all where they are few, otherwise those
  * of the space that is open, or the first that contain what is looked for.
@@ -102,23 +150,17 @@ export function planRows(
 ): { rows: Prefix[]; more: number } {
   const places = scopeId === null ? null : placesWithin(network, scopeId);
   const words = filter.trim().toLowerCase();
-  const fits = (row: Prefix): boolean =>
-    (places === null || (row.placeId !== null && places.has(row.placeId))) &&
-    (words === '' ||
-      `${row.prefix} ${row.name ?? ''} ${row.role} ${row.gateway ?? ''}`.toLowerCase().includes(words));
+  const fits = (row: Prefix): boolean => places === null || (row.placeId !== null && places.has(row.placeId));
   const tree = prefixTree(network, vrfId);
   const total = tree.size;
   const rows: Prefix[] = [];
-  let more = 0;
-  const take = (ids: readonly string[]): void => {
-    for (const id of ids) {
-      const row = network.get('prefix', id);
-      if (row === null || !fits(row)) continue;
-      if (rows.length < mostPlanRows) rows.push(row);
-      else more++;
-    }
-  };
   if (total > mostPlanRows && words === '' && places === null && within !== null) {
+    const take = (ids: readonly string[]): void => {
+      for (const id of ids) {
+        const row = network.get('prefix', id);
+        if (row !== null && rows.length < mostPlanRows) rows.push(row);
+      }
+    };
     for (const entry of tree.around(within)) take(entry.ids);
     for (const entry of tree.inside(within)) {
       take(entry.ids);
@@ -126,12 +168,12 @@ export function planRows(
     }
     return { rows, more: total - rows.length };
   }
-  for (const top of tree.children(null)) {
-    take(top.ids);
-    for (const entry of tree.inside(top.prefix)) take(entry.ids);
+  let more = 0;
+  for (const row of saying(planText(network, vrfId ?? 'global'), words)) {
+    if (!fits(row)) continue;
+    if (rows.length < mostPlanRows) rows.push(row);
+    else more++;
   }
-  for (const row of network.find('prefixesByVrf', vrfId ?? 'global'))
-    if (row.status === 'retired') take([row.id]);
   return { rows, more };
 }
 

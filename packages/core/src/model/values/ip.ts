@@ -102,6 +102,23 @@ export const prefixAround = ({ family, value }: IpAddress, length: number): IpPr
 
 export const formatPrefix = (prefix: IpPrefix): string => `${formatIp(prefix)}/${prefix.length}`;
 
+/** The host of an IPv4 interface (`10.40.8.1/22`) as a number below 2^32; null for anything else. */
+export function hostNumber(text: string): number | null {
+  let value = 0;
+  let octet = -1;
+  let dots = 0;
+  for (let at = 0; at < text.length; at++) {
+    const code = text.charCodeAt(at);
+    if (code >= 48 && code <= 57) octet = (octet < 0 ? 0 : octet) * 10 + code - 48;
+    else if (code === 46 && octet >= 0 && octet < 256) {
+      value = value * 256 + octet;
+      octet = -1;
+      dots++;
+    } else return code === 47 && dots === 3 && octet >= 0 && octet < 256 ? value * 256 + octet : null;
+  }
+  return dots === 3 && octet >= 0 && octet < 256 ? value * 256 + octet : null;
+}
+
 /** An address with the length of the prefix it is in, as interfaces carry it: `10.40.8.1/22`. */
 export function parseInterface(text: string): { address: IpAddress; length: number } | null {
   const slash = text.indexOf('/');
