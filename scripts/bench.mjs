@@ -1,11 +1,16 @@
-/** npm run bench [-- --json] [-- part …]: on a throw-away database with the safety of a real one. */
+/**
+ * npm run bench [-- --json] [-- part …]: on a throw-away database with the safety of a real one. What it measures is
+ * kept (docs/measurements.md). `crowd`, of five minutes, runs when it is named.
+ */
 import { spawnSync } from 'node:child_process';
+import { existsSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { ensureChromium, ensurePackages, root } from './install.mjs';
 
 ensurePackages();
 const { openCluster } = await import('./postgres.mjs');
 const { bundle } = await import('./run-ts.mjs');
+const { keep } = await import('./measurements.mjs');
 const { buildServer, buildWeb, jobProcess, serverEntry } = await import('./build.mjs');
 const chromium = ensureChromium();
 await buildServer();
@@ -22,8 +27,10 @@ const all = [
   'sheetFrames',
   'ladderFrames',
 ];
-const named = all.filter((name) => process.argv.includes(name));
+const named = [...all, 'crowd'].filter((name) => process.argv.includes(name));
 const parts = (named.length > 0 ? named : all).map((name) => ({
+  name,
+  figures: join(root, `.visograph/build/${name}.figures.json`),
   from: join(root, `packages/server/bench/${name}.ts`),
   entry: join(root, `.visograph/build/${name}.mjs`),
 }));
@@ -38,13 +45,17 @@ const env = {
   VISOGRAPH_TEST_DATABASE: cluster.url('postgres'),
 };
 let status = 0;
-for (const { entry } of parts) {
+const measured = {};
+for (const { name, entry, figures } of parts) {
+  rmSync(figures, { force: true });
   const run = spawnSync(
     process.execPath,
     ['--expose-gc', '--max-old-space-size=8192', entry, ...process.argv.slice(2)],
-    { cwd: root, env, stdio: 'inherit' },
+    { cwd: root, env: { ...env, BENCH_FIGURES: figures }, stdio: 'inherit' },
   );
   status ||= run.status ?? 1;
+  if (existsSync(figures)) measured[name] = JSON.parse(readFileSync(figures, 'utf8'));
 }
+await keep(measured);
 await cluster.stop();
 process.exit(status);

@@ -6,6 +6,7 @@ import pg from 'pg';
 import { addAccount, setMember } from '../src/people/accounts.ts';
 import { ProjectRow } from '../src/database/rows.ts';
 import { startServer, type RunningServer } from '../src/server.ts';
+import { measured, median, type Yardstick } from './figures.ts';
 
 export interface Bench {
   server: RunningServer;
@@ -44,18 +45,7 @@ export async function openBench(database: string, changes: Change[]): Promise<Be
     password: 'bench bench bench',
   });
   await setMember(knex, projectId, person.id, 'owner');
-  const browser = await chromium.launch({
-    executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
-    args: [
-      '--no-sandbox',
-      '--disable-gpu',
-      '--disable-quic',
-      '--no-first-run',
-      '--disable-background-networking',
-      '--disable-component-update',
-      '--disable-sync',
-    ],
-  });
+  const browser = await launch();
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(server.url);
   await page.getByLabel('E-mail').fill('bench@bench.example');
@@ -74,6 +64,29 @@ export async function openBench(database: string, changes: Change[]): Promise<Be
       await client.end();
     },
   };
+}
+
+const launch = (): Promise<Browser> =>
+  chromium.launch({
+    executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+    ],
+  });
+
+/** The frame of a page with nothing on it: below it no frame of ours can be. */
+export async function emptyFrame(): Promise<Yardstick> {
+  const browser = await launch();
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const seen = await frames(page, () => page.waitForTimeout(1500));
+  await browser.close();
+  return measured('the frame of an empty page', median(seen));
 }
 
 /** Frame times in milliseconds while the work goes on. */

@@ -1,6 +1,6 @@
 /** Part of npm run bench: a row of 20 racks in a real browser (headless, software rendering). */
 import { create, type Change } from '@visograph/core/change';
-import { frames, openBench } from './browser.ts';
+import { emptyFrame, frames, openBench } from './browser.ts';
 import { at, Report } from './figures.ts';
 import { rackRoom } from './rackRoom.ts';
 
@@ -40,7 +40,7 @@ const zoom = async (by: number, count: number): Promise<void> => {
     await page.waitForTimeout(16);
   }
 };
-const report = new Report();
+const report = new Report(await emptyFrame());
 const note = (work: string, values: number[]): void => {
   report.note(`${work}, median frame`, at(values, 0.5), 'ms', 17);
   report.note(`${work}, p95`, at(values, 0.95), 'ms', 34);

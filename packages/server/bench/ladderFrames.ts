@@ -1,10 +1,10 @@
 /** Part of npm run bench: the ladder of a plan of 5,000 prefixes panned and zoomed in a real browser. */
 import { create, type Change } from '@visograph/core/change';
 import { blankPrefix, formatPrefix, newId } from '@visograph/core/model';
-import { frames, openBench } from './browser.ts';
+import { emptyFrame, frames, openBench } from './browser.ts';
 import { at, Report } from './figures.ts';
 
-const report = new Report();
+const report = new Report(await emptyFrame());
 const rows: Change[] = [
   create('prefix', { ...blankPrefix, id: newId(), prefix: '10.0.0.0/8', role: 'pool' }),
 ];

@@ -31,7 +31,7 @@ import { routeTable } from '@visograph/core/routing';
 import { Layer2 } from '@visograph/core/switching';
 import { routedNetwork, type TestLink } from '../../core/src/testing/testRouting.ts';
 import { blankCable } from '../../core/src/model/kinds/lines/cable.ts';
-import { at, Report, time } from './figures.ts';
+import { at, lookingUp, Report, time } from './figures.ts';
 
 const report = new Report();
 const repeated = async (count: number, work: (step: number) => unknown): Promise<number> => {
@@ -130,8 +130,15 @@ report.note(
   await repeated(500, (n) => nextFreePrefix(plan, pool, 24 + (n % 5))),
   'ms',
   1,
+  lookingUp,
 );
-report.note('next free address, p95', await repeated(500, () => nextFreeAddress(plan, subnet)), 'ms', 1);
+report.note(
+  'next free address, p95',
+  await repeated(500, () => nextFreeAddress(plan, subnet)),
+  'ms',
+  1,
+  lookingUp,
+);
 const places = Array.from({ length: 500 }, (_, n) => parseIp(`10.${n % 90}.${n % 250}.${(n * 7) % 120}`));
 report.note(
   'find an address: prefix and who has it, p95',
@@ -141,6 +148,7 @@ report.note(
   }),
   'ms',
   1,
+  lookingUp,
 );
 const open: IpPrefix = { family: 4, value: 10n << 24n, length: 8 };
 const [, rowsMs] = await time(

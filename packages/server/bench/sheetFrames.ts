@@ -2,10 +2,10 @@
 import { create, type Change } from '@visograph/core/change';
 import { blankSheet, kindNames, newId, type Network } from '@visograph/core/model';
 import { campus } from '../../core/src/testing/testCampus.ts';
-import { frames, openBench } from './browser.ts';
+import { emptyFrame, frames, openBench } from './browser.ts';
 import { at, Report } from './figures.ts';
 
-const report = new Report();
+const report = new Report(await emptyFrame());
 const note = (work: string, values: number[]): void => {
   report.note(`${work}, median frame`, at(values, 0.5), 'ms', 17);
   report.note(`${work}, p95`, at(values, 0.95), 'ms', 34);

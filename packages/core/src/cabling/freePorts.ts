@@ -68,17 +68,29 @@ function* rings(
   yield { devices: placeless, where: 'in no place' };
 }
 
+/** So many devices are looked at in turn before all ports are gone through once. */
+const mostLookedAt = 500;
+function devicesThatHave(network: Network, wish: PortWish): Set<string> {
+  const found = new Set<string>();
+  for (const port of network.all('port')) if (suits(network, port, wish)) found.add(port.deviceId);
+  return found;
+}
+
 /**
  * Free ports that suit a wish, the nearest first. On different devices when wished, otherwise as many as possible on
  * the nearest ones. Fewer than asked for where there are no more.
  */
 export function findFreePorts(network: Network, wish: PortWish): FoundPort[] {
   const found: FoundPort[] = [];
+  let looked = 0;
+  /** The devices that have any, once it is clear that there are none close by. */
+  let having: ReadonlySet<string> | null = null;
   for (const { devices, where } of rings(network, wish.nearPlaceId)) {
-    for (const device of devices.sort(byName)) {
+    if (having === null && looked > mostLookedAt) having = devicesThatHave(network, wish);
+    const those = having === null ? devices : devices.filter(({ id }) => having?.has(id) === true);
+    looked += those.length;
+    for (const device of those.sort(byName)) {
       if (device.status === 'retired') continue;
-      // Most devices have none: they are not put in order.
-      if (!network.find('portsByDevice', device.id).some((port) => suits(network, port, wish))) continue;
       for (const port of portsOf(network, device.id)) {
         if (!suits(network, port, wish)) continue;
         found.push({ port, device, where });

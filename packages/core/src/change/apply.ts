@@ -49,24 +49,25 @@ function parseRow<K extends Kind>(
   kind: K,
   value: Record<string, unknown>,
   problems: Problem[],
+  /** What is new in it: the rest was judged before. */
+  fresh = Object.keys(value),
 ): Rows[K] | null {
-  const row = { ...value, id: String(value['id'] ?? '') };
   const result = kinds[kind].schema.safeParse(value);
-  if (result.success) {
-    const broken = Object.entries(value).find(([, part]) => unwritableInside(part) !== null);
-    if (broken === undefined) return result.data;
-    const [field, part] = broken;
-    const what = `holds the character ${unwritableInside(part) ?? ''}, which cannot be written. Take it out`;
+  const field = result.success ? fresh.find((one) => unwritableInside(value[one]) !== null) : undefined;
+  if (result.success && field === undefined) return result.data;
+  const row = { ...value, id: String(value['id'] ?? '') };
+  if (field !== undefined) {
+    const what = `holds the character ${unwritableInside(value[field]) ?? ''}, which cannot be written. Take it out`;
     problems.push(
       problem('schema', kind, row, field, `${cleanTitle(kind, row)}: ${labelOf(kind, field)} ${what}.`),
     );
     return null;
   }
-  for (const issue of result.error.issues) {
-    const field = String(issue.path[0] ?? '');
-    const label = field === '' ? titled(kind, row) : labelOf(kind, field);
+  for (const issue of result.error?.issues ?? []) {
+    const at = String(issue.path[0] ?? '');
+    const label = at === '' ? titled(kind, row) : labelOf(kind, at);
     problems.push(
-      problem('schema', kind, row, field || null, `${titled(kind, row)}: ${label} ${issue.message}.`),
+      problem('schema', kind, row, at || null, `${titled(kind, row)}: ${label} ${issue.message}.`),
     );
   }
   return null;
@@ -99,13 +100,14 @@ function applyUpdate<K extends Kind>(
     return null;
   }
   const current: Record<string, unknown> = { ...row };
-  for (const field of Object.keys(change.after)) {
+  const fresh = Object.keys(change.after);
+  for (const field of fresh) {
     const theirs = current[field];
     if (sameValue(theirs, change.before[field]) || sameValue(theirs, change.after[field])) continue;
     const message = `${titled(kind, row)}: ${labelOf(kind, field)} was changed by somebody else meanwhile. Look at the new value and decide again.`;
     problems.push(problem('conflict', kind, row, field, message, { mine: change.after[field], theirs }));
   }
-  const after = parseRow(kind, { ...current, ...change.after }, problems);
+  const after = parseRow(kind, Object.assign(current, change.after), problems, fresh);
   if (after === null) return null;
   draft.put(kind, after);
   return update(kind, row, after);
