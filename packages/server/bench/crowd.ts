@@ -23,8 +23,11 @@ const report = new Report();
 const { base, stop } = await ownServer('crowd', {
   VISOGRAPH_METRICS_PORT: String(metricsPort),
   VISOGRAPH_SIGNIN_TRIES: '1000',
+  VISOGRAPH_JOB_MB: '4000',
 });
 
+/** While all is made ready, lines say nothing for longer than a server keeps them open. */
+let keepAlive = false;
 async function call<T>(cookie: string, method: string, path: string, body?: unknown): Promise<[T, string]> {
   const response = await fetch(`${base}${path}`, {
     method,
@@ -32,6 +35,7 @@ async function call<T>(cookie: string, method: string, path: string, body?: unkn
       ...(cookie === '' ? {} : { Cookie: cookie }),
       'Content-Type': 'application/json',
       Prefer: 'wait=110',
+      ...(keepAlive ? {} : { Connection: 'close' }),
     },
     ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
   });
@@ -49,20 +53,20 @@ const [, owner] = await call('', 'POST', '/first-account', {
 });
 const [{ id: projectId }] = await call<{ id: string }>(owner, 'POST', '/projects', { name: 'Crowd' });
 const made = Network.of(generate(10_000, 100_000));
-// In two files: one holds 40 MB at most.
-const { cables, ...rest } = writeExchange(made);
-const [,] = await call(owner, 'POST', `/projects/${projectId}/exchange`, JSON.stringify(rest));
-for (let from = 0; from < (cables?.length ?? 0); from += 50_000)
-  await call(
+// In several files: one holds 40 MB at most.
+const { cables = [], devices: boxes = [], ...rest } = writeExchange(made);
+const bring = (part: object): Promise<unknown> =>
+  call(
     owner,
     'POST',
     `/projects/${projectId}/exchange`,
-    JSON.stringify({
-      format: rest.format,
-      version: rest.version,
-      cables: cables?.slice(from, from + 50_000),
-    }),
+    JSON.stringify({ format: rest.format, version: rest.version, ...part }),
   );
+await bring(rest);
+for (let from = 0; from < boxes.length; from += 2500)
+  await bring({ devices: boxes.slice(from, from + 2500) });
+for (let from = 0; from < cables.length; from += 50_000)
+  await bring({ cables: cables.slice(from, from + 50_000) });
 const [{ rows }] = await call<{ rows: Parameters<typeof Network.of>[0] }>(
   owner,
   'GET',
@@ -114,6 +118,7 @@ async function scraped(): Promise<Map<string, number>> {
   );
 }
 
+keepAlive = true;
 const trips: number[] = [];
 const reads: number[] = [];
 const [loop, memory]: [number[], number[]] = [[], []];

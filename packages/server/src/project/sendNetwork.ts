@@ -25,6 +25,15 @@ function* pieces(network: Network, head: object): Generator<string> {
   yield '}}';
 }
 
+/** Until there is room for more, or nobody is there to read it. */
+async function room(response: Response): Promise<void> {
+  const over = new AbortController();
+  const { signal } = over;
+  await Promise.race([once(response, 'drain', { signal }), once(response, 'close', { signal })]).finally(() =>
+    over.abort(),
+  );
+}
+
 /** Answers with all rows of a network, in pieces, so that others are served between them. */
 export async function sendNetwork(response: Response, network: Network, head: object): Promise<void> {
   response.type('application/json');
@@ -33,7 +42,7 @@ export async function sendNetwork(response: Response, network: Network, head: ob
     waiting += piece;
     if (waiting.length < 64 * 1024) continue;
     if (response.closed) return;
-    if (!response.write(waiting)) await Promise.race([once(response, 'drain'), once(response, 'close')]);
+    if (!response.write(waiting)) await room(response);
     else await nextTurn();
     waiting = '';
   }

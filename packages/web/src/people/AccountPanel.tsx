@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { version } from '@visograph/api/version';
 import { nameField, noted } from '@visograph/core/model';
 import { useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
@@ -224,6 +225,7 @@ export function AccountPanel({
           <SignedInAt />
           <Password email={person.email} />
           <Removal />
+          <Hint>{`Visograph ${version}`}</Hint>
         </Columns>
       )}
     </PanelDialog>
