@@ -34,6 +34,7 @@ export * from './kinds/drawings/projections.ts';
 export * from './kinds/drawings/sheet.ts';
 export * from './kinds/drawings/sheetItem.ts';
 export * from './kinds/drawings/sheetLink.ts';
+export * from './network/between.ts';
 export * from './network/derived.ts';
 export * from './network/network.ts';
 export * from './network/places.ts';

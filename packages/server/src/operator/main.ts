@@ -48,8 +48,9 @@ try {
     process.exitCode = 2;
   } else console.log(await told);
 } catch (error) {
-  const known = error instanceof CannotDo || (error as { code?: string }).code?.startsWith('ERR_PARSE_ARGS');
-  console.error(error instanceof Error ? error.message : String(error));
-  if (known !== true && !(error as { code?: string }).code) console.error(error);
-  process.exitCode = known === true ? 2 : 1;
+  const code = error instanceof Error && 'code' in error ? String(error.code) : '';
+  const known = error instanceof CannotDo || code.startsWith('ERR_PARSE_ARGS');
+  // What a file or the database says of itself is told as it is; a fault of ours with where it happened.
+  console.error(error instanceof Error && (known || code !== '') ? error.message : error);
+  process.exitCode = known ? 2 : 1;
 }

@@ -7,17 +7,19 @@ import { once } from 'node:events';
 import { pipeline } from 'node:stream/promises';
 import { createGunzip, createGzip } from 'node:zlib';
 import { PassThrough } from 'node:stream';
-import pg, { type PoolClient } from 'pg';
+import pg from 'pg';
 import { from as copyFrom } from 'pg-copy-streams';
+import { z } from 'zod';
 
-/** What a file of a project begins with, and what such a file is for: it names the schema that its rows are of. */
-interface Head {
-  format: 'visograph-project';
-  version: 1;
-  /** Steps of the database's history. */
-  steps: number;
-  project: { id: string; name: string };
-}
+/** What a file of a project begins with: it names the step of the database's history that its rows are of. */
+const headSchema = z.object({
+  format: z.literal('visograph-project'),
+  version: z.literal(1),
+  steps: z.int(),
+  project: z.object({ id: z.uuid(), name: z.string() }),
+});
+type Head = z.infer<typeof headSchema>;
+const columnsSchema = z.array(z.string());
 
 /** Kept for some minutes; or made by the database itself out of other rows. */
 const leftOut = new Set(['job', 'invitation', 'cable_end']);
@@ -42,8 +44,8 @@ async function tablesOf(client: pg.Client): Promise<{ table: string; columns: st
 }
 
 async function stepsOf(client: pg.Client): Promise<number> {
-  const there = await client.query(`SELECT to_regclass('knex_migrations') AS name`);
-  if ((there.rows as { name: string | null }[])[0]?.name === null)
+  const there = await client.query<{ name: string | null }>(`SELECT to_regclass('knex_migrations') AS name`);
+  if (there.rows[0]?.name === null)
     throw new CannotDo('The database has no tables yet: start Visograph on it once, then try again.');
   const { rows } = await client.query<{ count: string }>('SELECT count(*) FROM knex_migrations');
   return Number(rows[0]?.count ?? 0);
@@ -120,7 +122,7 @@ export const archiveProject = (
           const names = columns.map(quoted).join(', ');
           await say(`COPY ${table} ${JSON.stringify(columns)}`);
           const question = `SELECT ${names} FROM ${quoted(table)} WHERE ${where} ORDER BY ${quoted(table)}::text COLLATE "C"`;
-          for await (const some of rawLines(client as unknown as PoolClient, question)) {
+          for await (const some of rawLines(client, question)) {
             rows += some.length;
             await say(some.join('\n'));
           }
@@ -143,16 +145,15 @@ export const archiveProject = (
   );
 
 function headOf(line: string): Head {
-  let read: unknown;
+  let read: unknown = null;
   try {
     read = JSON.parse(line);
   } catch {
-    read = null;
+    // Told below, as what has the wrong form is.
   }
-  const head = read as Partial<Head> | null;
-  if (head?.format !== 'visograph-project' || head.version !== 1 || typeof head.project?.id !== 'string')
-    throw new CannotDo('The file is no archive of a project (or of a newer Visograph).');
-  return head as Head;
+  const head = headSchema.safeParse(read);
+  if (!head.success) throw new CannotDo('The file is no archive of a project (or of a newer Visograph).');
+  return head.data;
 }
 
 /** People come back with the account that has their id or address; whoever has none gets one that no password opens. */
@@ -211,7 +212,7 @@ export const restoreProject = (url: string, path: string): Promise<{ name: strin
           people = await bringPeople(client, lines);
           continue;
         }
-        const columns = JSON.parse(said) as string[];
+        const columns = columnsSchema.parse(JSON.parse(said));
         const here = known.get(table);
         if (here === undefined || columns.join() !== here.join())
           throw new CannotDo(`The archive holds a table ${table || '(unnamed)'} that is not as it is here.`);

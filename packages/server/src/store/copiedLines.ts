@@ -1,6 +1,6 @@
 import { to as copyTo } from 'pg-copy-streams';
 import { StringDecoder } from 'node:string_decoder';
-import type { PoolClient } from 'pg';
+import type { ClientBase } from 'pg';
 
 const escapes: Readonly<Record<string, string>> = { b: '\b', f: '\f', n: '\n', r: '\r', t: '\t', v: '\v' };
 /** A value in the text format of COPY, as it was. */
@@ -11,7 +11,7 @@ export const unescaped = (text: string): string =>
  * What a question answers, by COPY, in lines of its text format, as many at a time as come: the driver's own way costs
  * twice as much for hundreds of thousands of rows, and holds all of them first.
  */
-export async function* rawLines(client: PoolClient, question: string): AsyncGenerator<string[]> {
+export async function* rawLines(client: ClientBase, question: string): AsyncGenerator<string[]> {
   const decoder = new StringDecoder('utf8');
   let rest = '';
   for await (const chunk of client.query(copyTo(`COPY (${question}) TO STDOUT`))) {
@@ -22,6 +22,6 @@ export async function* rawLines(client: PoolClient, question: string): AsyncGene
 }
 
 /** The same for a question of one column, each line as it was. */
-export async function* copiedLines(client: PoolClient, question: string): AsyncGenerator<string[]> {
+export async function* copiedLines(client: ClientBase, question: string): AsyncGenerator<string[]> {
   for await (const lines of rawLines(client, question)) yield lines.map(unescaped);
 }

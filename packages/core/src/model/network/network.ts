@@ -108,6 +108,10 @@ const tablesOf = (make: (kind: Kind) => LayeredMap<Row>): Tables =>
 export type Touched = {
   [K in Kind]: { kind: K; before: Rows[K] | null; after: Rows[K] | null };
 }[Kind];
+/** The same, the other way round. */
+export const turnedRound = ({ kind, before, after }: Touched): Touched =>
+  ({ kind, before: after, after: before }) as Touched;
+
 /** How a network came about: from which, and what was touched. Forgotten when very much was. */
 export interface Origin {
   base: WeakRef<Network>;
@@ -149,6 +153,12 @@ export class Network {
 
   count(kind: Kind): number {
     return this.tables[kind].size;
+  }
+
+  /** All of it, as what makes it out of nothing. */
+  *steps(): Generator<Touched> {
+    for (const kind of kindNames)
+      for (const row of this.all(kind)) yield { kind, before: null, after: row } as Touched;
   }
 
   /** All rows, of whatever kind. */

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
+import { version } from '@visograph/api/version';
 import { readFile } from 'node:fs/promises';
-import { version } from './version.ts';
 
 test('the version is one, wherever it stands', async () => {
   const read = (path: string): Promise<string> =>
