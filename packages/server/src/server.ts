@@ -64,6 +64,9 @@ export interface RunningServer {
 /** Milliseconds that a statement of the web process may take. */
 const statementPatience = 30_000;
 
+/** How long a connection stays open that says nothing: longer than proxies keep theirs, so that none is cut under way. */
+const idlePatience = 75_000;
+
 /** How long what is under way may take at the end, in milliseconds. */
 const lastPatience = 10_000;
 
@@ -147,6 +150,7 @@ export async function startServer(options: ServerOptions): Promise<RunningServer
   });
   const { tls, host = '127.0.0.1', metrics: wanted } = options;
   const http: Server = tls === undefined ? createServer(app) : createSecureServer(tls, app);
+  http.keepAliveTimeout = idlePatience;
   let measured: { url: string; close: () => Promise<void> } | null = null;
   live.attach(http, session.handler, knex);
   const end = async (): Promise<void> => {

@@ -85,6 +85,11 @@ describe('bodies', () => {
   });
 });
 
+test('a connection that says nothing is kept for longer than a proxy keeps its own', async () => {
+  const { headers } = await hand.anna.call('GET', '/session');
+  expect(headers.get('keep-alive')).toBe('timeout=75');
+});
+
 describe('ids', () => {
   test('of a project in other letters mean the same project: one copy, and live', async () => {
     const upper = hand.projectId.toUpperCase();

@@ -33,6 +33,13 @@ export function refusalOf(error: unknown): Refusal | null {
   if (status !== undefined && status >= 400 && status < 500)
     return new Refusal(status, 'The request is not understood', 'The request cannot be read.');
   if (isAway(error)) return databaseAway();
+  // Two did the same at the same moment, such as taking one address.
+  if (sqlState(error) === '23505')
+    return new Refusal(
+      409,
+      'Somebody was first',
+      'Somebody else has just done the same, or taken the same name or address. Look again, and choose another.',
+    );
   if (sqlState(error).startsWith('22'))
     return new Refusal(
       400,

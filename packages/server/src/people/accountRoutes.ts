@@ -76,7 +76,7 @@ export const accountHandlers = {
       await setPassword(transaction, account.id, body.password);
       await endSessions(transaction, account.id, { but: request.sessionID });
     });
-    await signIn(request, account);
+    await signIn(services.knex, request, account);
     return undefined;
   },
   'GET /account/sessions': async ({ account, request, services }) =>
@@ -122,7 +122,7 @@ export const accountHandlers = {
       await endSessions(transaction, found.accountId, { but: null });
       return Account.query(transaction).findById(found.accountId).throwIfNotFound();
     });
-    await signIn(request, account);
+    await signIn(services.knex, request, account);
     return sessionOf(account, services.mail);
   },
 } satisfies Partial<Handlers>;

@@ -133,7 +133,7 @@ export const invitationHandlers = {
       await join(transaction, invitation, person.id);
       return { account: person, projectId: invitation.projectId };
     });
-    if (request.session.accountId !== account.id) await signIn(request, account);
+    if (request.session.accountId !== account.id) await signIn(services.knex, request, account);
     return { ...sessionOf(account, services.mail), projectId };
   },
 } satisfies Partial<Handlers>;

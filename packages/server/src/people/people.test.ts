@@ -76,6 +76,15 @@ const placeIn = (who: Caller, project: string, name: string) => {
   });
 };
 
+/** An open window of somebody, and with what it is closed. */
+async function windowOf(who: Caller, project: string): Promise<[WebSocket, Promise<unknown>]> {
+  const socket = new WebSocket(`${server.url.replace('http', 'ws')}/api/v1/projects/${project}/live`, {
+    headers: { Cookie: who.cookies },
+  });
+  await new Promise((open) => socket.once('open', open));
+  return [socket, new Promise((resolve) => socket.once('close', resolve))];
+}
+
 describe('invitations', () => {
   test('a link makes an account and lets in, once', async () => {
     const project = await begin(hand.anna, 'Link');
@@ -178,6 +187,21 @@ describe('invitations', () => {
     expect([known.status, known.body.detail]).toEqual([422, expect.stringContaining('as editor')]);
   });
 
+  test('two who take one address at the same moment: one gets it, the other is told, and may try again', async () => {
+    const project = await begin(hand.anna, 'Address');
+    const keys = [
+      (await invite(hand.anna, project, 'one@marrow.example')).body.key,
+      (await invite(hand.anna, project, 'two@marrow.example')).body.key,
+    ];
+    const account = { name: 'Same', email: 'same@marrow.example', password };
+    const replies = await Promise.all(keys.map(async (key) => accept(await server.caller(), key, account)));
+    expect(replies.map(({ status }) => status).sort()).toEqual([200, 409]);
+    // Nothing was used up by the one that was refused.
+    const left = keys[replies.findIndex(({ status }) => status === 409)] ?? '';
+    const again = await accept(await server.caller(), left, { ...account, email: 'same2@marrow.example' });
+    expect(again.status).toBe(200);
+  });
+
   test('are an owner’s, and end with their being one', async () => {
     const project = await begin(hand.anna, 'Owners');
     const link = (await invite(hand.anna, project, 'ben@marrow.example', 'owner')).body;
@@ -222,11 +246,8 @@ describe('passwords', () => {
     const other = await server
       .caller(email)
       .catch(async () => new Caller(server.url).signIn(email, password));
-    const socket = new WebSocket(`${server.url.replace('http', 'ws')}/api/v1/projects/${project}/live`, {
-      headers: { Cookie: other.cookies },
-    });
-    await new Promise((open) => socket.once('open', open));
-    const closed = new Promise((resolve) => socket.once('close', resolve));
+    const [, closed] = await windowOf(other, project);
+    const [, ownClosed] = await windowOf(who, project);
     const wrong = await who.call<Told>('PUT', '/account/password', {
       current: 'no',
       password: 'quay-light-nine',
@@ -242,6 +263,12 @@ describe('passwords', () => {
     expect(await closed).toBe(4001);
     expect((await other.call('GET', '/projects')).status).toBe(401);
     expect([who.cookies !== before, (await who.call('GET', '/projects')).status]).toEqual([true, 200]);
+    // The own window goes on under the new session, and ends with that.
+    expect(await ownClosed).toBe(4001);
+    const [next, nextClosed] = await windowOf(who, project);
+    expect(next.readyState).toBe(WebSocket.OPEN);
+    await who.call('DELETE', '/session');
+    expect(await nextClosed).toBe(4001);
     expect((await other.call('POST', '/session', { email, password })).status).toBe(401);
     expect((await other.call('POST', '/session', { email, password: 'quay-light-nine' })).status).toBe(200);
   });

@@ -29,7 +29,7 @@ export const sessionHandlers = {
       );
     }
     await tried.wasRight();
-    await signIn(call.request, account);
+    await signIn(knex, call.request, account);
     return sessionOf(account, call.services.mail);
   },
   'DELETE /session': async ({ request, services }) => {
@@ -52,7 +52,7 @@ export const sessionHandlers = {
       }
       return addAccount(transaction, call.body);
     });
-    await signIn(call.request, account);
+    await signIn(knex, call.request, account);
     return sessionOf(account, call.services.mail);
   },
 } satisfies Partial<Handlers>;

@@ -1,12 +1,21 @@
 import type { Answer } from '@visograph/api';
 import type { Request } from 'express';
+import type { Knex } from 'knex';
 import type { Account } from '../database/rows.ts';
+import { tellAccess } from './accessNews.ts';
 import type { Mail } from './mail.ts';
 
 const failure = (error: unknown): Error => (error instanceof Error ? error : new Error(String(error)));
 
-/** A new session id at sign-in, so that one planted before cannot be used. */
-export const signIn = (request: Request, account: Account): Promise<void> =>
+/** A new session id at sign-in, so that one planted before cannot be used; what was open with the old one is closed. */
+export async function signIn(knex: Knex, request: Request, account: Account): Promise<void> {
+  const { sessionID: session } = request;
+  const { accountId } = request.session;
+  await begin(request, account);
+  if (accountId !== undefined) await tellAccess(knex, { accountId, projectId: null, session });
+}
+
+const begin = (request: Request, account: Account): Promise<void> =>
   new Promise((resolve, reject) => {
     request.session.regenerate((error: unknown) => {
       if (error) return reject(failure(error));
