@@ -80,6 +80,8 @@ export class Live {
         const { session: its, sessionID: sessionId } = request as Request;
         const { accountId } = its;
         if (accountId === undefined) return refuse('401 Unauthorized');
+        // Before the database is asked: whoever opens very many makes nobody else wait.
+        if (this.countOf(accountId) >= mostOfOne) return refuse('429 Too Many Requests');
         const until = its.cookie.expires?.getTime() ?? Infinity;
         seenBy(knex, projectId, accountId, plan)
           .then((name) => {
