@@ -54,14 +54,17 @@ test('what a person wrote at one server they read at the next, at once; all answ
     );
     expect([line, new Set(rows).size]).toEqual([line, 1]);
   }
-  for (const path of [
-    'changes',
-    'findings',
-    'reports/cables?format=csv',
-    `reports/cables?plan=${plan}`,
-    'sheets',
-  ]) {
-    const replies = await Promise.all(anna.map((who) => who.call('GET', hand.at(path))));
+  // Nor in which order a finding names its things.
+  const findings = [];
+  for (const who of anna)
+    findings.push(await who.call<{ rule: string; rows: { id: string }[] }[]>('GET', hand.at('findings')));
+  const told = findings.map(({ body }) =>
+    JSON.stringify(body.map(({ rule, rows }) => [rule, ...rows.map(({ id }) => id).sort()].join(' ')).sort()),
+  );
+  expect(new Set(told).size).toBe(1);
+  for (const path of ['changes', 'reports/cables?format=csv', `reports/cables?plan=${plan}`, 'sheets']) {
+    const replies = [];
+    for (const who of anna) replies.push(await who.call('GET', hand.at(path)));
     expect([path, new Set(replies.map(({ text }) => text)).size, replies[0]?.status]).toEqual([path, 1, 200]);
   }
 });
@@ -71,6 +74,12 @@ test('the servers are exchanged one after the other: every edit is made once, no
   const statuses = new Map<number, number>();
   const made: string[] = [];
   let going = true;
+  /** Told of every edit that was made. */
+  let onMade = (): void => undefined;
+  const moreMade = async (count: number): Promise<void> => {
+    const wanted = made.length + count;
+    while (made.length < wanted) await new Promise<void>((told) => (onMade = told));
+  };
   // Sends as a window does: what did not arrive, or could not be done now, is sent again with its id.
   const person = async (who: number): Promise<void> => {
     for (let turn = 0; going; turn++) {
@@ -88,19 +97,18 @@ test('the servers are exchanged one after the other: every edit is made once, no
         if (tries > 200) throw new Error('never came through');
       }
       made.push(name);
+      onMade();
     }
   };
   const people = [0, 1, 2, 3].map(person);
   for (const place of [0, 1]) {
-    const before = made.length;
-    while (made.length < before + 10) await new Promise((done) => setTimeout(done, 10));
+    await moreMade(10);
     const leaving = running[place];
     // The new one is ready before the old one goes.
     running[place] = await server.second();
     await leaving?.stop();
   }
-  const after = made.length;
-  while (made.length < after + 10) await new Promise((done) => setTimeout(done, 10));
+  await moreMade(10);
   going = false;
   await Promise.all(people);
   const { body } = await hand.anna.call<{ rows: { place: { name: string }[] } }>('GET', hand.at('network'));
