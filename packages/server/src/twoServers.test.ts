@@ -55,16 +55,15 @@ test('what a person wrote at one server they read at the next, at once; all answ
     expect([line, new Set(rows).size]).toEqual([line, 1]);
   }
   // Nor in which order a finding names its things.
-  const findings = [];
-  for (const who of anna)
-    findings.push(await who.call<{ rule: string; rows: { id: string }[] }[]>('GET', hand.at('findings')));
+  const findings = await Promise.all(
+    anna.map((who) => who.call<{ rule: string; rows: { id: string }[] }[]>('GET', hand.at('findings'))),
+  );
   const told = findings.map(({ body }) =>
     JSON.stringify(body.map(({ rule, rows }) => [rule, ...rows.map(({ id }) => id).sort()].join(' ')).sort()),
   );
   expect(new Set(told).size).toBe(1);
   for (const path of ['changes', 'reports/cables?format=csv', `reports/cables?plan=${plan}`, 'sheets']) {
-    const replies = [];
-    for (const who of anna) replies.push(await who.call('GET', hand.at(path)));
+    const replies = await Promise.all(anna.map((who) => who.call('GET', hand.at(path))));
     expect([path, new Set(replies.map(({ text }) => text)).size, replies[0]?.status]).toEqual([path, 1, 200]);
   }
 });

@@ -1,4 +1,4 @@
-import { contract, type Job, type JobName, type Lane } from '@visograph/api';
+import { contract, lanes, type Job, type JobName, type Lane } from '@visograph/api';
 import { newId } from '@visograph/core/model';
 import type { Knex } from 'knex';
 import { raw } from 'objection';
@@ -170,19 +170,20 @@ export class JobBook {
   /** The next job of a lane, which is this server's from now on; null: none waits. */
   async take(lane: Lane, server: string): Promise<string | null> {
     for (;;) {
-      const id = await this.queue.fetch(lane);
-      if (id === null) return null;
-      const [row] = await JobRow.query(this.knex)
-        .patch({ state: 'running', server, tries: raw('tries + 1') })
-        .where({ id, state: 'queued' })
-        .returning(told);
-      if (row === undefined) {
-        // Stopped while it waited.
-        await this.queue.complete(lane, id);
-        continue;
-      }
-      await this.note(this.knex, row);
-      return id;
+      // Taken from the queue and marked in one: a server that ends in between has taken nothing.
+      const { id, taken } = await this.knex.transaction(async (transaction) => {
+        const next = await this.queue.fetch(transaction, lane);
+        if (next === null) return { id: null, taken: false };
+        const [row] = await JobRow.query(transaction)
+          .patch({ state: 'running', server, tries: raw('tries + 1') })
+          .where({ id: next, state: 'queued' })
+          .returning(told);
+        if (row !== undefined) await this.note(transaction, row);
+        return { id: next, taken: row !== undefined };
+      });
+      if (id === null || taken) return id;
+      // Stopped while it waited.
+      await this.queue.complete(lane, id);
     }
   }
 
@@ -211,7 +212,12 @@ export class JobBook {
     from: readonly string[],
   ): Promise<boolean> {
     const known = await JobRow.query(this.knex).select('accountId').findById(id);
-    if (known === undefined) return false;
+    if (known === undefined) {
+      // Whoever asked has its result and has forgotten it already, before its process told that it is done.
+      await this.promoteLeft(lane);
+      await this.queue.complete(lane, id);
+      return false;
+    }
     const { accountId } = known;
     const closed = await this.knex.transaction(async (transaction) => {
       await this.inTurn(transaction, accountId, lane);
@@ -245,9 +251,30 @@ export class JobBook {
     await this.note(transaction, next);
   }
 
-  /** Jobs of servers that are gone: of those, no session of their name is left. */
+  /** Of each person of whom jobs are held and none is under way, the first one goes into the queue. */
+  private async promoteLeft(lane: Lane): Promise<void> {
+    const left = await JobRow.query(this.knex)
+      .distinct('accountId')
+      .where({ lane, state: 'held' })
+      .whereNotExists(
+        JobRow.query(this.knex)
+          .alias('other')
+          .whereColumn('other.accountId', 'job.accountId')
+          .where({ 'other.lane': lane })
+          .whereIn('other.state', ['queued', ...begun]),
+      )
+      .orderBy('accountId');
+    for (const { accountId } of left)
+      await this.knex.transaction(async (transaction) => {
+        await this.inTurn(transaction, accountId, lane);
+        await this.promote(transaction, accountId, lane);
+      });
+  }
+
+  /** Jobs of servers that are gone, of which no session of their name is left, and those that one of them let wait. */
   async recover(): Promise<void> {
     const { knex } = this;
+    for (const lane of lanes) await this.promoteLeft(lane);
     const lost = await JobRow.query(knex)
       .select('id', 'lane')
       .whereIn('state', begun)
@@ -259,18 +286,21 @@ export class JobBook {
 
   /** Nobody works at it any more: it is queued again, or given up where it ended several servers or processes. */
   async again(lane: Lane, id: string): Promise<void> {
-    const [row] = await JobRow.query(this.knex)
-      .patch({ state: 'queued', server: null, done: 0, of: 0 })
-      .where({ id })
-      .where('tries', '<', mostTries)
-      .whereIn('state', begun)
-      .returning(told);
-    if (row === undefined) {
-      const detail = `What works at it ended ${mostTries} times. It is not tried again; nothing was written.`;
-      return this.fail(lane, id, new Refusal(503, 'Given up', detail));
-    }
-    await this.queue.again(lane, id);
-    await this.note(this.knex, row);
+    const queued = await this.knex.transaction(async (transaction) => {
+      const [row] = await JobRow.query(transaction)
+        .patch({ state: 'queued', server: null, done: 0, of: 0 })
+        .where({ id })
+        .where('tries', '<', mostTries)
+        .whereIn('state', begun)
+        .returning(told);
+      if (row === undefined) return false;
+      await this.queue.again(transaction, lane, id);
+      await this.note(transaction, row);
+      return true;
+    });
+    if (queued) return;
+    const detail = `What works at it ended ${mostTries} times. It is not tried again; nothing was written.`;
+    await this.fail(lane, id, new Refusal(503, 'Given up', detail));
   }
 
   /** What ended an hour ago is forgotten. */

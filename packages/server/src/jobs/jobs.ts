@@ -46,7 +46,7 @@ export class Jobs {
   private busy: Promise<unknown> = Promise.resolve();
 
   constructor(private readonly options: JobOptions) {
-    this.queue = new JobQueue(options.databaseUrl, options.log);
+    this.queue = new JobQueue(options.knex, options.databaseUrl, options.log);
     this.book = new JobBook(options.knex, this.queue, options.store);
     this.workers = lanes.flatMap((lane) =>
       Array.from({ length: options.workers[lane] }, () => ({ lane, worker: this.newWorker(lane) })),

@@ -23,6 +23,7 @@ export class JobQueue {
   private opening: Promise<PgBoss> | null = null;
 
   constructor(
+    private readonly knex: Knex,
     private readonly databaseUrl: string,
     private readonly log: Logger,
   ) {}
@@ -52,9 +53,13 @@ export class JobQueue {
     });
     boss.on('error', (error) => this.log.warn({ error: error.message }, 'the queue of jobs'));
     try {
-      await boss.start();
-      for (const name of lanes)
-        await boss.createQueue(name, { name, expireInSeconds: timeLimits[name] + 60, retryLimit: 5 });
+      // One server at a time: two that make the tables of one queue together stand in each other's way.
+      await this.knex.transaction(async (transaction) => {
+        await transaction.raw('SELECT pg_advisory_xact_lock(7136407)');
+        await boss.start();
+        for (const name of lanes)
+          await boss.createQueue(name, { name, expireInSeconds: timeLimits[name] + 60, retryLimit: 5 });
+      });
       return boss;
     } catch (error) {
       await boss.stop({ graceful: false, wait: true }).catch(() => undefined);
@@ -67,9 +72,9 @@ export class JobQueue {
     await (await this.boss()).send(lane, {}, { id, db: within(transaction) });
   }
 
-  /** The next job of a lane, which is then nobody else's; null: none waits. */
-  async fetch(lane: Lane): Promise<string | null> {
-    const [job] = await (await this.boss()).fetch(lane, { batchSize: 1 });
+  /** The next job of a lane, which is then nobody else's, in the caller's transaction; null: none waits. */
+  async fetch(transaction: Knex.Transaction, lane: Lane): Promise<string | null> {
+    const [job] = await (await this.boss()).fetch(lane, { batchSize: 1, db: within(transaction) });
     return job?.id ?? null;
   }
 
@@ -77,9 +82,9 @@ export class JobQueue {
     await (await this.boss()).complete(lane, id);
   }
 
-  /** Whoever had taken it is gone: it is taken once more. */
-  async again(lane: Lane, id: string): Promise<void> {
-    await (await this.boss()).fail(lane, id, { why: 'the server ended' });
+  /** Whoever had taken it is gone: it is taken once more, once the caller's transaction is through. */
+  async again(transaction: Knex.Transaction, lane: Lane, id: string): Promise<void> {
+    await (await this.boss()).fail(lane, id, { why: 'the server ended' }, { db: within(transaction) });
   }
 
   async close(): Promise<void> {
