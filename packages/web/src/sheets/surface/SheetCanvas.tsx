@@ -360,10 +360,11 @@ export function SheetCanvas(props: Props): ReactNode {
             else pick(node.id);
           }}
           onNodeDoubleClick={(event, node) => openNode(node, event.clientY)}
-          onPaneClick={() => {
+          onPaneClick={(event) => {
             // The drawing moved while a plate was pressed: the press is still that plate's.
             const id = addTo.pressed();
             if (id !== null && plateById.has(id)) {
+              if (isAdding(event)) return addTo.click(id);
               setNodes((before) => before.map((node) => ({ ...node, selected: node.id === id })));
               return pick(id);
             }
