@@ -34,8 +34,14 @@ const standing = (page: Page): Promise<Record<string, string>> =>
       ]),
     ),
   );
+/** What was pushed about may lie outside the window. */
+async function fitAll(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Fit all' }).click();
+  await quiet(page);
+}
 /** Chooses plates one after another, as a person does who sees that one is chosen before pressing the next. */
 async function choosePlates(page: Page, ...names: string[]): Promise<void> {
+  await fitAll(page);
   for (const [at, name] of names.entries()) {
     await quiet(page);
     await plate(page, name).click(at === 0 ? {} : { modifiers: ['Control'] });
@@ -178,6 +184,7 @@ test('Tidy on what is chosen and on all: looked at, given up by Escape, taken ov
   const fresh = await standing(page);
   // Two plates are pushed about with the arrow keys.
   for (const name of ['srv-1', 'ap-1']) {
+    await fitAll(page);
     await plate(page, name).click();
     await expect(chosen(page)).toContainText(name);
     for (let step = 0; step < 9; step++) await page.keyboard.press('Shift+ArrowDown');

@@ -21,7 +21,7 @@ afterAll(async () => server.end());
 
 const begin = (accountId: string): Promise<string> =>
   book.begin({
-    ...{ call: 'GET /projects/:project/findings', accountId, projectId: hand.project },
+    ...{ call: 'GET /projects/:project/findings', accountId, projectId: hand.projectId },
     ...{ params: {}, query: {}, body: null },
   });
 const take = (): Promise<string | null> => book.take('short', 'a server that is not there');

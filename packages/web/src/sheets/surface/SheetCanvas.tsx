@@ -364,9 +364,8 @@ export function SheetCanvas(props: Props): ReactNode {
             // The drawing moved while a plate was pressed: the press is still that plate's.
             const id = addTo.pressed();
             if (id !== null && plateById.has(id)) {
-              if (isAdding(event)) return addTo.click(id);
-              setNodes((before) => before.map((node) => ({ ...node, selected: node.id === id })));
-              return pick(id);
+              addTo.clickBeside(id, isAdding(event));
+              return isAdding(event) ? undefined : pick(id);
             }
             bundles.choose(null);
             props.onPickNothing();

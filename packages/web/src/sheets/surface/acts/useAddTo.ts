@@ -19,6 +19,8 @@ export function useAddTo(
 ): {
   press: (event: Keys & { target: EventTarget }) => void;
   click: (id: string) => void;
+  /** The press on the node ended beside it, where the surface is about to let go of all that was chosen. */
+  clickBeside: (id: string, adding: boolean) => void;
   /** On which node the last press began. */
   pressed: () => string | null;
 } {
@@ -26,8 +28,15 @@ export function useAddTo(
   now.current = chosenIds;
   const before = useRef<readonly string[]>([]);
   const began = useRef<string | null>(null);
-  return useMemo(
-    () => ({
+  return useMemo(() => {
+    const choose = (wanted: ReadonlySet<string>): void =>
+      setNodes((nodes) => nodes.map((node) => ({ ...node, selected: wanted.has(node.id) })));
+    const added = (id: string): Set<string> => {
+      const wanted = new Set(before.current);
+      if (!wanted.delete(id)) wanted.add(id);
+      return wanted;
+    };
+    return {
       press: (event) => {
         if (isAdding(event)) before.current = now.current;
         const node =
@@ -35,12 +44,11 @@ export function useAddTo(
         began.current = node?.dataset['id'] ?? null;
       },
       pressed: () => began.current,
-      click: (id) => {
-        const wanted = new Set(before.current);
-        if (!wanted.delete(id)) wanted.add(id);
-        setNodes((nodes) => nodes.map((node) => ({ ...node, selected: wanted.has(node.id) })));
+      click: (id) => choose(added(id)),
+      clickBeside: (id, adding) => {
+        const wanted = adding ? added(id) : new Set([id]);
+        queueMicrotask(() => choose(wanted));
       },
-    }),
-    [setNodes],
-  );
+    };
+  }, [setNodes]);
 }
