@@ -110,7 +110,7 @@ const assertionsAllowed = [
   'packages/cli/src/openFile.ts',
   'packages/core/src/exchange/{oldNames,read}.ts',
   'packages/server/src/{main,server,settings}.ts',
-  'packages/server/src/http/{app,bodies,metrics,refusals}.ts',
+  'packages/server/src/http/{answerByJob,app,bodies,metrics,refusals}.ts',
   'packages/server/src/jobs/{perform,queue}.ts',
   'packages/server/src/live/live.ts',
   'packages/server/src/plans/plans.ts',

@@ -184,6 +184,7 @@ const step = (summary: string) =>
   endpoint({
     access: 'editor',
     summary,
+    jobIfLarge: 'short',
     network: 'write',
     body: z.strictObject({ id: uuid().optional() }),
     answers: reply.journalEntry,
@@ -218,6 +219,7 @@ const model = {
   'POST /projects/:project/changes': endpoint({
     access: 'editor',
     limit: 16 * megabyte,
+    jobIfLarge: 'short',
     summary: 'Make changes together, or none; the id makes sending twice harmless',
     network: 'write',
     body: z.strictObject({

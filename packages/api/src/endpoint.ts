@@ -37,6 +37,8 @@ export interface Endpoint {
    * (`Prefer: wait=30`, RFC 7240: it is waited for so many seconds first).
    */
   readonly job?: Lane;
+  /** It is answered at once, and as a job does where there is much to do. */
+  readonly jobIfLarge?: Lane;
   /** The reply as JSON; left out: none (204). */
   readonly answers?: z.ZodType;
   /** Media types of files that it answers with, in place of JSON or besides. */

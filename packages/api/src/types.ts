@@ -30,6 +30,12 @@ export type Answer<K extends Name> = Part<K, 'answers'> extends z.ZodType<infer 
 /** The calls that are jobs, and those that are answered at once. */
 export type JobName = { [K in Name]: Contract[K] extends { readonly job: string } ? K : never }[Name];
 export type DirectName = Exclude<Name, JobName>;
+/** Calls answered at once that become jobs where there is much to do. */
+export type LargeName = {
+  [K in Name]: Contract[K] extends { readonly jobIfLarge: string } ? K : never;
+}[Name];
+/** All that may be done as a job. */
+export type DoneByJob = JobName | LargeName;
 export type Job = z.infer<typeof job>;
 
 type NetworkQuery<K extends Name> =

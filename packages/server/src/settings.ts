@@ -113,7 +113,7 @@ export const settings = {
     schema: whole(0, 64),
     wanted: 'a number from 0 to 64',
     about:
-      'Processes for jobs that are over soon: prints, schedules, files out. 0: another server does them.',
+      'Processes for jobs that are over soon: prints, schedules, files out, large edits. 0: another server does them.',
     usually: '2',
   }),
   VISOGRAPH_LONG_WORKERS: setting({

@@ -7,7 +7,7 @@ import { writeExchange } from '@visograph/core/exchange';
 import { Network, newId, type Network as NetworkType } from '@visograph/core/model';
 import { addDevice, moveDevice } from '@visograph/core/racks';
 import { readFile } from 'node:fs/promises';
-import { isJobName } from '../jobs/isJobName.ts';
+import { isDoneByJob } from '../jobs/isJobName.ts';
 import { accountOf, bringIn, demoFile, testServer, type Caller, type TestServer } from '../testServer.ts';
 
 interface Described {
@@ -401,7 +401,7 @@ describe('files', () => {
         name,
         [
           expect.stringMatching(/^20[04]$/),
-          ...(isJobName(name) && method !== 'GET' ? ['202'] : []),
+          ...(isDoneByJob(name) && method !== 'GET' ? ['202'] : []),
           'default',
         ],
       ]);

@@ -1,4 +1,4 @@
-import { contract, type DirectName, type Endpoint, type JobName, type Name } from '@visograph/api';
+import { contract, type DirectName, type Endpoint, type Name } from '@visograph/api';
 import { unwritableInside } from '@visograph/core/model';
 import compression from 'compression';
 import express, {
@@ -13,9 +13,9 @@ import { randomUUID } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { z } from 'zod';
-import { sendResult } from '../jobs/jobRoutes.ts';
-import { isJobName } from '../jobs/isJobName.ts';
+import { isJobName, isLargeName } from '../jobs/isJobName.ts';
 import { serveEastAsianFonts } from '../sheets/eastAsianFonts.ts';
+import { answerByJob, bodyOf, byJobWhereLarge } from './answerByJob.ts';
 import { authorise, type Who } from './authorise.ts';
 import { readBody, readerOf } from './bodies.ts';
 import { caller } from './caller.ts';
@@ -87,11 +87,6 @@ function admit(endpoint: Endpoint, services: Services): RequestHandler {
   };
 }
 
-const bodyOf = (request: Request): Uint8Array => {
-  const { body }: { body?: unknown } = request;
-  return Buffer.isBuffer(body) ? body : Buffer.alloc(0);
-};
-
 function answerAtOnce<K extends DirectName>(
   name: K,
   handle: Handlers[K],
@@ -111,55 +106,6 @@ function answerAtOnce<K extends DirectName>(
     if (result === sent) return;
     if (result === undefined) response.status(204).end();
     else response.json(result);
-  };
-}
-
-/** A GET waits for its job as long as a browser does. */
-const patience = 115_000;
-/** How long a caller is ready to wait for a job, in milliseconds (RFC 7240). */
-function waits(request: Request): number {
-  if (request.method === 'GET') return patience;
-  const wish = /(?:^|[,;\s])wait=(\d{1,4})/.exec(request.get('prefer') ?? '');
-  return Math.min(Number(wish?.[1] ?? 0) * 1000, patience);
-}
-
-/** Begins a job; answers with what came of it where the caller waits for it, else with the job. */
-function answerByJob(name: JobName, services: Services): RequestHandler {
-  return async (request, response) => {
-    const { account, projectId } = response.locals['who'] as Who;
-    const query = Object.entries(request.query).flatMap(([key, value]) =>
-      typeof value === 'string' ? [[key, value]] : [],
-    );
-    const id = await services.jobs.begin({
-      call: name,
-      accountId: account.id,
-      projectId: projectId === '' ? null : projectId,
-      params: request.params as Record<string, string>,
-      query: Object.fromEntries(query) as Record<string, string>,
-      body: request.method === 'GET' ? null : bodyOf(request),
-    });
-    const wait = waits(request);
-    const gone = new AbortController();
-    response.on('close', () => gone.abort());
-    const done = wait > 0 && (await services.jobs.finished(id, wait, gone.signal));
-    if (gone.signal.aborted) return services.jobs.book.stop(account.id, id);
-    if (done) {
-      sendResult(response, await services.jobs.book.result(account.id, id));
-      // It was answered: nobody asks for it again.
-      return services.jobs.book.stop(account.id, id);
-    }
-    if (request.method === 'GET') {
-      await services.jobs.book.stop(account.id, id);
-      throw new Refusal(
-        503,
-        'It takes too long',
-        'This takes longer than a request may. Ask for less of it at once.',
-      );
-    }
-    response
-      .status(202)
-      .location(`/api/v1/jobs/${id}`)
-      .json(await services.jobs.book.of(account.id, id));
   };
 }
 
@@ -191,7 +137,11 @@ function serve(
   const [method = '', path = ''] = name.split(' ');
   const verb = method.toLowerCase() as 'get' | 'post' | 'put' | 'delete';
   const endpoint: Endpoint = contract[name];
-  const handler = isJobName(name) ? answerByJob(name, services) : direct(name, services);
+  const handler = isJobName(name)
+    ? answerByJob(name, services)
+    : isLargeName(name)
+      ? byJobWhereLarge(name, services, direct(name, services))
+      : direct(name, services);
   const readers = endpoint.body === undefined ? [] : [readerOf(endpoint)];
   const sessions = withoutSession.has(name) ? [] : [session];
   api[verb](path, metrics.measure(name), ...sessions, admit(endpoint, services), ...readers, handler);

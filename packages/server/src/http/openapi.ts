@@ -22,12 +22,15 @@ const accepted: Json = {
   },
 };
 
-function repliesOf(method: string, { answers, files = [], job }: Endpoint): Json {
+function repliesOf(method: string, { answers, files = [], job, jobIfLarge }: Endpoint): Json {
   const content: Json = Object.fromEntries(files.map((type) => [type, {}]));
   if (answers !== undefined) content['application/json'] = { schema: schemaOf(answers, 'output') };
   return Object.keys(content).length === 0
     ? { 204: { description: 'Done' } }
-    : { 200: { description: 'Done', content }, ...(job === undefined || method === 'GET' ? {} : accepted) };
+    : {
+        200: { description: 'Done', content },
+        ...((job ?? jobIfLarge) === undefined || method === 'GET' ? {} : accepted),
+      };
 }
 
 function parametersOf(path: string, { network, query = {} }: Endpoint): Json[] {

@@ -1,4 +1,4 @@
-import type { Answer, DirectName, JobName, Name, ParamName, QueryName, ReadBody } from '@visograph/api';
+import type { Answer, DirectName, DoneByJob, Name, ParamName, QueryName, ReadBody } from '@visograph/api';
 import type { Request, Response } from 'express';
 import type { Knex } from 'knex';
 import type { Logger } from 'pino';
@@ -79,4 +79,4 @@ export const sent = Symbol('sent');
 
 /** What is done for each call of the contract: it must answer what the contract says. */
 export type Handlers = { [K in DirectName]: (call: Call<K>) => Promise<Answer<K> | typeof sent> };
-export type JobHandlers = { [K in JobName]: (call: JobCall<K>) => Promise<Answer<K> | FileAnswer> };
+export type JobHandlers = { [K in DoneByJob]: (call: JobCall<K>) => Promise<Answer<K> | FileAnswer> };

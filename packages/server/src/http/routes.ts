@@ -6,6 +6,7 @@ import { memberHandlers } from '../people/memberRoutes.ts';
 import { healthHandlers } from './healthRoutes.ts';
 import { openApi } from './openapi.ts';
 import { planHandlers } from '../plans/planRoutes.ts';
+import { editHandlers } from '../project/editRoutes.ts';
 import { startHandlers } from '../project/startRoutes.ts';
 import { standingHandlers } from '../project/standingRoutes.ts';
 import { projectHandlers } from '../project/projectRoutes.ts';
@@ -18,6 +19,7 @@ export const handlers: Handlers = {
   ...healthHandlers,
   ...sessionHandlers,
   ...projectHandlers,
+  ...editHandlers,
   ...startHandlers,
   ...planHandlers,
   ...catalogueHandlers,

@@ -1,4 +1,4 @@
-import { contract, lanes, type Job, type JobName, type Lane } from '@visograph/api';
+import { contract, lanes, type DoneByJob, type Job, type Lane } from '@visograph/api';
 import { newId } from '@visograph/core/model';
 import type { Knex } from 'knex';
 import { raw } from 'objection';
@@ -7,13 +7,13 @@ import { authorise } from '../http/authorise.ts';
 import { lineOf } from '../http/meant.ts';
 import { notFound, problemDocument, Refusal } from '../http/problem.ts';
 import type { ProjectStore } from '../store/projectStore.ts';
-import { isJobName } from './isJobName.ts';
+import { isDoneByJob, laneOf } from './isJobName.ts';
 import { jobChannel, type JobNote } from './messages.ts';
 import type { JobQueue } from './queue.ts';
 
 /** What is asked of a job. */
 export interface Ask {
-  call: JobName;
+  call: DoneByJob;
   accountId: string;
   projectId: string | null;
   params: Record<string, string>;
@@ -67,7 +67,7 @@ export class JobBook {
 
   /** @returns the id of the job @throws Refusal where the person has too many already */
   async begin({ call, accountId, projectId, params, query, body }: Ask): Promise<string> {
-    const lane: Lane = contract[call].job;
+    const lane: Lane = laneOf(call);
     const id = newId();
     await this.knex.transaction(async (transaction) => {
       await this.inTurn(transaction, accountId, lane);
@@ -134,7 +134,7 @@ export class JobBook {
       .select(...told, 'asked', 'result', 'resultType', 'resultName')
       .findById(id)
       .where({ accountId });
-    if (row === undefined || !isJobName(row.call)) throw notFound('This job');
+    if (row === undefined || !isDoneByJob(row.call)) throw notFound('This job');
     const endpoint = contract[row.call];
     // Who may no longer see the project does not see what was made of it either.
     await authorise(endpoint, { accountId, projectId: row.projectId ?? '' }, this.knex);

@@ -2,6 +2,7 @@ import { cableListHandlers } from '../cabling/cableListRoutes.ts';
 import { spreadsheetHandlers } from '../spreadsheets/spreadsheetRoutes.ts';
 import type { JobHandlers } from '../http/route.ts';
 import { fileHandlers } from '../project/fileRoutes.ts';
+import { largeEditHandlers } from '../project/editRoutes.ts';
 import { equipmentListHandlers } from '../racks/equipmentListRoutes.ts';
 import { sheetHandlers } from '../sheets/sheetRoutes.ts';
 
@@ -12,4 +13,5 @@ export const jobHandlers: JobHandlers = {
   ...cableListHandlers,
   ...equipmentListHandlers,
   ...sheetHandlers,
+  ...largeEditHandlers,
 };

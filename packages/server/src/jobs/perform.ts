@@ -1,9 +1,9 @@
-import { contract, type JobName } from '@visograph/api';
+import { contract, type DoneByJob } from '@visograph/api';
 import type { JobRow } from '../database/rows.ts';
 import { authorise } from '../http/authorise.ts';
 import { readBody } from '../http/bodies.ts';
 import { caller } from '../http/caller.ts';
-import { isJobName } from './isJobName.ts';
+import { isDoneByJob } from './isJobName.ts';
 import { lineOf } from '../http/meant.ts';
 import { FileAnswer, type Base, type JobCall, type JobHandlers } from '../http/route.ts';
 
@@ -23,9 +23,9 @@ export async function perform(
   services: Base,
   handlers: JobHandlers,
   row: Pick<JobRow, 'id' | 'accountId' | 'projectId' | 'call' | 'asked' | 'input'>,
-  { tell, beginWriting }: Pick<JobCall<JobName>, 'tell' | 'beginWriting'>,
+  { tell, beginWriting }: Pick<JobCall<DoneByJob>, 'tell' | 'beginWriting'>,
 ): Promise<Outcome> {
-  if (!isJobName(row.call)) throw new Error(`${row.call} is no job.`);
+  if (!isDoneByJob(row.call)) throw new Error(`${row.call} is no job.`);
   const name = row.call;
   const { accountId, projectId, asked } = row;
   const who = await authorise(contract[name], { accountId, projectId: projectId ?? '' }, services.knex);

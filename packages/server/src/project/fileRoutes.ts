@@ -13,7 +13,7 @@ import { refuseUnlessOwner } from '../catalogue/ownersOnly.ts';
 import { isTooDeep } from '../http/bodies.ts';
 import { notFound, Refusal, refuseFile } from '../http/problem.ts';
 import { fileAnswer, type JobCall, type JobHandlers } from '../http/route.ts';
-import { written } from './projectRoutes.ts';
+import { written } from './editRoutes.ts';
 import { tableToXlsx, xlsxType } from '../spreadsheets/tableXlsx.ts';
 
 /** The place of the scope parameter; null for the whole project. */

@@ -1,10 +1,7 @@
-import { type JournalEntry } from '@visograph/core/change';
 import { z } from 'zod';
 import { ProjectRow } from '../database/rows.ts';
 import { addProject } from '../people/accounts.ts';
-import type { UndoResult, Written } from '../store/projectStore.ts';
-import { Refusal, refuseFile, refuseProblems } from '../http/problem.ts';
-import { refuseUnlessOwner } from '../catalogue/ownersOnly.ts';
+import { Refusal, refuseFile } from '../http/problem.ts';
 import { sent, type Handlers } from '../http/route.ts';
 import { sendNetwork } from './sendNetwork.ts';
 import { summaryOf } from './standing.ts';
@@ -21,13 +18,6 @@ export function revisionOf(name: string, text: string | null): number | null {
 }
 
 const isId = (text: string | null): text is string => z.uuid().safeParse(text).success;
-
-export function written(result: Written | UndoResult): JournalEntry {
-  if (result.ok) return result.entry;
-  if ('nothing' in result)
-    throw new Refusal(409, 'Nothing to do', 'There is no step of yours left to take back or make again.');
-  throw refuseProblems(result.problems);
-}
 
 export const projectHandlers = {
   'POST /projects': async ({ account, body, services }) => {
@@ -57,10 +47,4 @@ export const projectHandlers = {
       most: 100,
     });
   },
-  'POST /projects/:project/changes': async ({ body, role, pen }) => {
-    refuseUnlessOwner(role, body.changes);
-    return written(await pen().write(body));
-  },
-  'POST /projects/:project/undo': async ({ body, pen }) => written(await pen().step('undo', body.id)),
-  'POST /projects/:project/redo': async ({ body, pen }) => written(await pen().step('redo', body.id)),
 } satisfies Partial<Handlers>;

@@ -1,6 +1,7 @@
 import {
   completed,
   shortened,
+  undoStacks,
   type Change,
   type JournalEntry,
   type UndoNote,
@@ -59,6 +60,9 @@ export interface HistoryWish {
 
 /** Bytes as they are kept, of the changes of an entry that is read in pieces: about two thousand new rows. */
 const largeEntry = 200_000;
+
+/** Entries of more changes are made outside the web process. */
+const mostAtOnce = 1000;
 
 const entryOf = (row: ChangeSetRow): JournalEntry => ({
   id: row.id,
@@ -126,6 +130,18 @@ export class Journal {
   /** What of a person's own entries tells what can be undone. */
   async notes(of: LineOf, authorId: string): Promise<UndoNote[]> {
     return this.of(of).select('revision', 'undoes', 'redoes').where({ authorId }).orderBy('revision');
+  }
+
+  /** Whether the entry of a person that is next to be taken back, or made again, holds many changes. */
+  async isNextStepLarge(of: LineOf, authorId: string, direction: 'undo' | 'redo'): Promise<boolean> {
+    const target = undoStacks(await this.notes(of, authorId))[direction].at(-1);
+    if (target === undefined) return false;
+    const row = await this.of(of)
+      .select('id')
+      .where({ revision: target })
+      .whereRaw('jsonb_array_length(changes) > ?', [mostAtOnce])
+      .first();
+    return row !== undefined;
   }
 
   /** The history as it is read: newest first, `most` at most. */

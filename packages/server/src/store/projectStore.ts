@@ -110,6 +110,16 @@ export class ProjectStore {
       : this.lines.step({ projectId, line }, author, direction, id);
   }
 
+  /** Whether what `step` would take back or make again is a large entry. */
+  isNextStepLarge(
+    projectId: string,
+    line: string | null,
+    accountId: string,
+    direction: 'undo' | 'redo',
+  ): Promise<boolean> {
+    return this.journal.isNextStepLarge({ projectId, line }, accountId, direction);
+  }
+
   /** Rows of networks that are kept in memory. */
   get rowsInMemory(): number {
     return this.built.rowsInMemory;

@@ -1,4 +1,4 @@
-import type { Answer, CallWish, Job, JobName } from '@visograph/api';
+import type { Answer, CallWish, DoneByJob, Job } from '@visograph/api';
 import { ApiError, call, send } from './api.ts';
 
 /** What the server tells of a job of this person while it runs. */
@@ -62,7 +62,7 @@ async function follow(begun: Job, { signal, onProgress }: JobWatch): Promise<voi
 }
 
 /** What came of a job, once it is over. @throws ApiError its refusal; AbortError where it was stopped */
-async function resultOf<K extends JobName>(name: K, wish: CallWish<K>, watch: JobWatch): Promise<Response> {
+async function resultOf<K extends DoneByJob>(name: K, wish: CallWish<K>, watch: JobWatch): Promise<Response> {
   const response = await send(name, wish, { headers: { Prefer: 'wait=1' } });
   if (response.status !== 202) return response;
   const begun = (await response.json()) as Job;
@@ -71,8 +71,8 @@ async function resultOf<K extends JobName>(name: K, wish: CallWish<K>, watch: Jo
   return result;
 }
 
-/** Has work done outside the web process; tells how far it is, and stops it when that is wished. @throws ApiError */
-export async function callJob<K extends JobName>(
+/** Has work done outside the web process, or at once where it is little; tells how far it is, and stops it when that is wished. @throws ApiError */
+export async function callJob<K extends DoneByJob>(
   name: K,
   wish: CallWish<K>,
   watch: JobWatch = {},
@@ -81,7 +81,7 @@ export async function callJob<K extends JobName>(
 }
 
 /** The same for work that makes a file. @throws ApiError */
-export async function callJobFile<K extends JobName>(
+export async function callJobFile<K extends DoneByJob>(
   name: K,
   wish: CallWish<K>,
   watch: JobWatch = {},

@@ -7,7 +7,7 @@ import {
 } from '@visograph/core/change';
 import { newId, Network, type Problem } from '@visograph/core/model';
 import { ApiError, call } from './api.ts';
-import { hearOfJob, type JobNote } from './jobs.ts';
+import { callJob, hearOfJob, type JobNote } from './jobs.ts';
 import { Presence, type Peer } from './presence.ts';
 
 export type SaveState = 'loading' | 'saved' | 'saving' | 'offline' | 'signedOut';
@@ -268,11 +268,11 @@ export class ProjectSync {
     const { id } = edit;
     const entry =
       edit.form === 'changes'
-        ? await call('POST /projects/:project/changes', {
+        ? await callJob('POST /projects/:project/changes', {
             ...this.asked,
             body: { id, changes: edit.changes, sentence: edit.sentence },
           })
-        : await call(`POST /projects/:project/${edit.form}`, { ...this.asked, body: { id } });
+        : await callJob(`POST /projects/:project/${edit.form}`, { ...this.asked, body: { id } });
     return entry as JournalEntry;
   }
 
