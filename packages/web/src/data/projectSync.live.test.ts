@@ -1,9 +1,9 @@
 /** A window's sync against the real server and database: what people do at once, and what goes wrong between them. */
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, jest, test } from '@jest/globals';
-import type { ChangeSet } from '@visograph/core/change';
+import { create, type ChangeSet } from '@visograph/core/change';
 import { editRow } from '@visograph/core/commands';
 import { addDevice } from '@visograph/core/racks';
-import { newId, type Network } from '@visograph/core/model';
+import { blankPlace, newId, type Network } from '@visograph/core/model';
 import { WebSocket as Socket } from 'ws';
 import {
   accountOf,
@@ -61,14 +61,14 @@ afterEach(() => {
   for (const one of windows.splice(0)) one.close();
 });
 
-const until = (sync: ProjectSync, fits: (view: View) => boolean): Promise<View> =>
+const until = (sync: ProjectSync, fits: (view: View) => boolean, patience = 15_000): Promise<View> =>
   new Promise((resolve, reject) => {
     const late = setTimeout(() => {
       const { save, waiting, revision, notice, failed } = sync.current();
       reject(
         new Error(`it never came to that: ${JSON.stringify({ save, waiting, revision, notice, failed })}`),
       );
-    }, 15_000);
+    }, patience);
     const look = (): void => {
       if (!fits(sync.current())) return;
       clearTimeout(late);
@@ -78,8 +78,8 @@ const until = (sync: ProjectSync, fits: (view: View) => boolean): Promise<View> 
     const leave = sync.subscribe(look);
     look();
   });
-const saved = (sync: ProjectSync): Promise<View> =>
-  until(sync, ({ save, waiting }) => save === 'saved' && waiting === 0);
+const saved = (sync: ProjectSync, patience?: number): Promise<View> =>
+  until(sync, ({ save, waiting }) => save === 'saved' && waiting === 0, patience);
 const openWindow = async (account = 'anna'): Promise<ProjectSync> => {
   const sync = new ProjectSync({ projectId: hand.projectId, line: null }, account);
   windows.push(sync);
@@ -134,6 +134,36 @@ describe('a window and the server', () => {
     expect(device(await hand.network()).serial).toBe('S-1');
     expect(kept.size).toBe(0);
   });
+
+  test('an edit of thousands of rows is saved and taken back, one that follows waits for it; others have both', async () => {
+    const [here, there] = [await openWindow(), await openWindow()];
+    const { revision, network } = here.current();
+    const count = network.count('place');
+    const changes = Array.from({ length: 2000 }, (_, at) => {
+      const after = {
+        ...blankPlace,
+        id: newId(),
+        name: `Berth ${at}`,
+        kind: 'site' as const,
+        parentId: null,
+      };
+      return create('place', after);
+    });
+    expect(here.commit({ sentence: 'Added 2,000 berths', changes })).toEqual({ ok: true });
+    expect(here.commit(serialSet(here.current().network, 'after them'))).toEqual({ ok: true });
+    expect((await saved(here, 40_000)).revision).toBe(revision + 2);
+    await until(there, (view) => view.revision === revision + 2);
+    expect(there.current().network.count('place')).toBe(count + 2000);
+    here.step('undo');
+    here.step('undo');
+    const undone = await until(
+      here,
+      (view) => view.revision === revision + 4 && view.save === 'saved',
+      40_000,
+    );
+    expect(undone.network.count('place')).toBe(count);
+    expect((await hand.network()).count('place')).toBe(count);
+  }, 120_000);
 
   test('what the model forbids is refused here with the field, and nothing is sent', async () => {
     const here = await openWindow();
