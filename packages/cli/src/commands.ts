@@ -1,6 +1,5 @@
 import { zoneFile, zoneNames, zoneSerial, hostsFile } from '@visograph/core/addressing';
 import { judgeRun, traceRun, type Run, faultText } from '@visograph/core/cabling';
-import { checkNetwork } from '@visograph/core/check';
 import {
   blankSheet,
   projections,
@@ -19,52 +18,8 @@ import { measureText } from '@visograph/drawing';
 import { diagramSvg, elevationSvg } from '@visograph/drawing/svg';
 import { writeFile } from 'node:fs/promises';
 import { embedFonts } from '@visograph/typeface';
-
-export type Output = (text: string) => unknown;
-
-interface Values {
-  json?: boolean;
-  format?: string;
-  scope?: string;
-  sheet?: string;
-  rack?: string;
-  colour?: string;
-  projection?: string;
-  device?: string;
-  out?: string;
-}
-export interface Invocation {
-  network: Network;
-  rest: readonly string[];
-  values: Values;
-  out: Output;
-  err: Output;
-}
-type Command = (invocation: Invocation) => number | Promise<number>;
-
-const asJson = (value: unknown): string => `${JSON.stringify(value, null, 2)}\n`;
-
-/** Says what cannot be used, in the form asked for; exit code 2. */
-function refuse({ values, out, err }: Invocation, path: string, message: string): number {
-  if (values.json === true) out(asJson({ problems: [{ path, message }] }));
-  else err(`${message}\n`);
-  return 2;
-}
-
-const check: Command = ({ network, values, out }) => {
-  const findings = checkNetwork(network).map(({ rule, severity, about, message }) => ({
-    rule,
-    severity,
-    about,
-    message,
-  }));
-  if (values.json === true) out(asJson({ problems: [], findings }));
-  else if (findings.length === 0) out('No findings.\n');
-  else
-    for (const finding of findings)
-      out(`${finding.severity}  ${finding.about[0] ?? ''}  ${finding.message}\n`);
-  return findings.length === 0 ? 0 : 1;
-};
+import { check } from './check.ts';
+import { asJson, refuse, type Command, type Invocation } from './command.ts';
 
 type HopJson =
   { port: string } | { cable: string; lengthM: number | null } | { circuit: string; lengthM: number | null };

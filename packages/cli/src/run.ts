@@ -1,10 +1,12 @@
 import { inForce } from '@visograph/core/lens';
 import { projections } from '@visograph/core/model';
 import { parseArgs } from 'node:util';
-import { commands, type Output } from './commands.ts';
+import type { Output } from './command.ts';
+import { commands } from './commands.ts';
 import { openFile } from './openFile.ts';
 
-const usage = `visograph check FILE                          findings in an exchange file
+const usage = `visograph check FILE [--since FILE] [--fail-on bad|warn|none] [--format text|json|junit]
+                                              findings in an exchange file; those alone that an earlier one had not
 visograph run FILE DEVICE:PORT                trace the physical run from a port
 visograph report FILE REPORT [--scope PATH] [--device NAME] [--format csv]
 visograph draw FILE --projection ${projections.join('|')} --out FILE.svg [--scope PATH | --sheet NAME]
@@ -27,6 +29,8 @@ const options = {
   projection: { type: 'string' },
   device: { type: 'string' },
   out: { type: 'string' },
+  since: { type: 'string' },
+  'fail-on': { type: 'string' },
   built: { type: 'boolean' },
   help: { type: 'boolean' },
 } as const;
