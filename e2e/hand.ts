@@ -61,6 +61,8 @@ export class Hand {
   }
   /** Pulls a line out of the row of ports of a plate to a point or another plate. */
   async pull(from: string, to: string | { across: number; down: number }): Promise<void> {
+    // Another sheet may still be on its way.
+    await expect(plate(this.page, from)).toBeVisible();
     const start = await plate(this.page, from).boundingBox();
     if (start === null) throw new Error(from);
     await this.page.mouse.move(start.x + start.width / 2, start.y + start.height - 3);

@@ -56,6 +56,11 @@ export function usePlateActions(
   });
   return useMemo<PlateActions>(() => {
     const device = (id: string): Device | null => now.current.network.get('device', id);
+    /** A press that follows at once finds it, drawn or not. */
+    const put = (next: ReadonlySet<string>): void => {
+      now.current.chosen = next;
+      setChosen(next);
+    };
     return {
       choose: (id, { shiftKey, ctrlKey, metaKey }) => {
         if (now.current.carrying.justCarried()) return;
@@ -63,9 +68,9 @@ export function usePlateActions(
         if (ctrlKey || metaKey) {
           const next = new Set(before);
           if (!next.delete(id)) next.add(id);
-          setChosen(next);
-        } else if (shiftKey) setChosen(between(now.current.spots, before, id));
-        else setChosen(new Set([id]));
+          put(next);
+        } else if (shiftKey) put(between(now.current.spots, before, id));
+        else put(new Set([id]));
         select({ kind: 'device', id });
       },
       choosePort: ({ clientX, clientY }, deviceId) => {
@@ -73,7 +78,7 @@ export function usePlateActions(
         const plate = hit === null ? null : plateAt(hit);
         const port = hit === null || plate?.deviceId !== deviceId ? null : portAt(plate, hit.at);
         if (port === null || flow.getZoom() < portsFrom) return false;
-        setChosen(new Set([deviceId]));
+        put(new Set([deviceId]));
         select({ kind: 'port', id: port.id });
         return true;
       },
@@ -91,7 +96,7 @@ export function usePlateActions(
         if (event.key === 'Enter' || event.key === ' ') {
           event.preventDefault();
           event.stopPropagation();
-          setChosen(new Set([id]));
+          put(new Set([id]));
           select({ kind: 'device', id });
           return;
         }
