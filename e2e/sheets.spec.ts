@@ -362,13 +362,15 @@ test('several sheets are printed into one file, and each into its own', async ({
   await page.getByRole('link', { name: 'Sheets' }).click();
   await page.getByRole('button', { name: 'Print several' }).click();
   const dialog = page.getByRole('dialog', { name: 'Print several sheets' });
+  // All sheets of the demo, laid out and drawn by a process of low priority.
+  const patience = { timeout: 70_000 };
   const [one] = await Promise.all([
-    page.waitForEvent('download'),
+    page.waitForEvent('download', patience),
     dialog.getByRole('button', { name: /in one PDF/ }).click(),
   ]);
   expect(await pdfText(await readFile(await one.path()))).toContain('kq-acc-5');
   const [zip] = await Promise.all([
-    page.waitForEvent('download'),
+    page.waitForEvent('download', patience),
     dialog.getByRole('button', { name: 'A PDF of each' }).click(),
   ]);
   expect((await readFile(await zip.path())).subarray(0, 2).toString()).toBe('PK');
