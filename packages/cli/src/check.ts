@@ -44,6 +44,7 @@ interface TestCase {
  */
 function testReport(judged: Judged): string {
   const failed = new Set(failing(judged));
+  const before = new Set(judged.stayed);
   const all = [...judged.fresh, ...judged.stayed];
   const cases = rules.flatMap(({ key, title }): TestCase[] => {
     const own = all.filter(({ rule }) => rule === key);
@@ -53,7 +54,7 @@ function testReport(judged: Judged): string {
       const message = inXml(finding.message);
       if (failed.has(finding))
         return { ...named, failure: { '@type': finding.severity, '@message': message } };
-      if (judged.stayed.includes(finding))
+      if (before.has(finding))
         return { ...named, skipped: { '@message': inXml(`In ${judged.since ?? ''} already: ${message}`) } };
       return { ...named, 'system-out': `${finding.severity}: ${message}` };
     });

@@ -7,7 +7,7 @@ import { writeExchange } from '@visograph/core/exchange';
 import { Network, newId, type Network as NetworkType } from '@visograph/core/model';
 import { addDevice, moveDevice } from '@visograph/core/racks';
 import { readFile } from 'node:fs/promises';
-import { isDoneByJob } from '../jobs/isJobName.ts';
+import { isDoneByJob } from '../jobs/jobNames.ts';
 import { accountOf, bringIn, demoFile, testServer, type Caller, type TestServer } from '../testServer.ts';
 
 interface Described {

@@ -13,7 +13,7 @@ import { randomUUID } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { z } from 'zod';
-import { isJobName, isLargeName } from '../jobs/isJobName.ts';
+import { isJobName, isLargeName } from '../jobs/jobNames.ts';
 import { serveEastAsianFonts } from '../sheets/eastAsianFonts.ts';
 import { answerByJob, bodyOf, byJobWhereLarge } from './answerByJob.ts';
 import { authorise, type Who } from './authorise.ts';

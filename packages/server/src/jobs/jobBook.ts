@@ -7,7 +7,7 @@ import { authorise } from '../http/authorise.ts';
 import { lineOf } from '../http/meant.ts';
 import { notFound, problemDocument, Refusal } from '../http/problem.ts';
 import type { ProjectStore } from '../store/projectStore.ts';
-import { isDoneByJob, laneOf } from './isJobName.ts';
+import { isDoneByJob, laneOf } from './jobNames.ts';
 import { jobChannel, type JobNote } from './messages.ts';
 import type { JobQueue } from './queue.ts';
 

@@ -3,7 +3,7 @@ import type { JobRow } from '../database/rows.ts';
 import { authorise } from '../http/authorise.ts';
 import { readBody } from '../http/bodies.ts';
 import { caller } from '../http/caller.ts';
-import { isDoneByJob } from './isJobName.ts';
+import { isDoneByJob } from './jobNames.ts';
 import { lineOf } from '../http/meant.ts';
 import { FileAnswer, type Base, type JobCall, type JobHandlers } from '../http/route.ts';
 

@@ -30,13 +30,8 @@ const placesNow = async (who: Caller, line = ''): Promise<string[]> => {
 async function asJob<T>(who: Caller, path: string, body: object): Promise<{ status: number; body: T }> {
   const begun = await who.call<Job>('POST', hand.at(path), body, notWaiting);
   expect([path, begun.status]).toEqual([path, 202]);
-  for (let turn = 0; turn < 600; turn++) {
-    const { state } = (await who.call<Job>('GET', `/jobs/${begun.body.id}`)).body;
-    if (state !== 'waiting' && state !== 'running' && state !== 'writing')
-      return who.call<T>('GET', `/jobs/${begun.body.id}/result`);
-    await new Promise((resolve) => setTimeout(resolve, 50));
-  }
-  throw new Error('the job does not end');
+  expect(await server.jobs.finished(begun.body.id, 60_000, new AbortController().signal)).toBe(true);
+  return who.call<T>('GET', `/jobs/${begun.body.id}/result`);
 }
 
 describe('a large edit', () => {

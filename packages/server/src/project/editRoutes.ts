@@ -17,11 +17,19 @@ export function written(result: Written | UndoResult): JournalEntry {
 /** Changes of more bytes than this are judged outside the web process: about a thousand new rows. */
 const largeBody = 500_000;
 
+/** Whose edit it is, and in which line. */
+interface Whose {
+  store: ProjectStore;
+  accountId: string;
+  projectId: string;
+  plan: string | null;
+}
+
 /** Whether an edit is so large that others would wait for it. */
 export async function isLargeEdit(
   name: LargeName,
   body: Uint8Array,
-  { store, accountId, projectId, plan }: Pick<Whose, 'store' | 'accountId' | 'projectId' | 'plan'>,
+  { store, accountId, projectId, plan }: Whose,
 ): Promise<boolean> {
   if (name === 'POST /projects/:project/changes') return body.byteLength > largeBody;
   return store.isNextStepLarge(
@@ -30,12 +38,6 @@ export async function isLargeEdit(
     accountId,
     name === 'POST /projects/:project/undo' ? 'undo' : 'redo',
   );
-}
-interface Whose {
-  store: ProjectStore;
-  accountId: string;
-  projectId: string;
-  plan: string | null;
 }
 
 export const editHandlers = {

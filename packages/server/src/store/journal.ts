@@ -62,7 +62,7 @@ export interface HistoryWish {
 const largeEntry = 200_000;
 
 /** Entries of more changes are made outside the web process. */
-const mostAtOnce = 1000;
+const manyChanges = 1000;
 
 const entryOf = (row: ChangeSetRow): JournalEntry => ({
   id: row.id,
@@ -139,7 +139,7 @@ export class Journal {
     const row = await this.of(of)
       .select('id')
       .where({ revision: target })
-      .whereRaw('jsonb_array_length(changes) > ?', [mostAtOnce])
+      .whereRaw('jsonb_array_length(changes) > ?', [manyChanges])
       .first();
     return row !== undefined;
   }

@@ -71,7 +71,12 @@ async function resultOf<K extends DoneByJob>(name: K, wish: CallWish<K>, watch: 
   return result;
 }
 
-/** Has work done outside the web process, or at once where it is little; tells how far it is, and stops it when that is wished. @throws ApiError */
+/**
+ * Has work done outside the web process, or at once where it is little; tells how far it is, and stops it when that is
+ * wished.
+ *
+ * @throws ApiError
+ */
 export async function callJob<K extends DoneByJob>(
   name: K,
   wish: CallWish<K>,
