@@ -247,6 +247,9 @@ export class PlanLines {
     id: string = newId(),
   ): Promise<UndoResult> {
     return this.turns.take(keyOf(of), async () => {
+      // Sent once more, it is that step still and no further one.
+      const settled = await this.journal.settled(of, { id });
+      if (settled !== null) return settled;
       for (;;) {
         const before = await this.current(of);
         const target = undoStacks(await this.journal.notes(of, author.id))[direction].at(-1);

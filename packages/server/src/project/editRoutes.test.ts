@@ -3,6 +3,7 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import type { Job } from '@visograph/api';
 import type { JournalEntry } from '@visograph/core/change';
 import { blankPlace, newId } from '@visograph/core/model';
+import { begin } from '../testing/membership.ts';
 import { atHand, testServer, type AtHand, type Caller, type TestServer } from '../testServer.ts';
 
 let server: TestServer;
@@ -71,6 +72,28 @@ describe('a large edit', () => {
     expect(waited.status).toBe(200);
     const large = await hand.ben.call<JournalEntry>('POST', hand.at('undo'), {});
     expect([large.status, large.body.sentence]).toEqual([200, `Undid: ${many.sentence}`]);
+  });
+
+  test('is undone once, however often that is sent: here the only step there is', async () => {
+    const project = await begin(hand.ben, 'Sent twice');
+    for (const [edit, line] of [
+      [sites(1, 'Quay'), ''],
+      [sites(1, 'Quay'), `?plan=`],
+    ] as const) {
+      const plan =
+        line === ''
+          ? ''
+          : (await hand.ben.call<{ id: string }>('POST', `/projects/${project}/plans`, { name: 'P' })).body
+              .id;
+      const at = (path: string): string => `/projects/${project}/${path}${line}${plan}`;
+      expect((await hand.ben.call('POST', at('changes'), edit)).status).toBe(200);
+      const id = newId();
+      const [first, again] = [
+        await hand.ben.call<JournalEntry>('POST', at('undo'), { id }),
+        await hand.ben.call<JournalEntry>('POST', at('undo'), { id }),
+      ];
+      expect([first.status, again.status, again.body.revision]).toEqual([200, 200, first.body.revision]);
+    }
   });
 
   test('is refused as a small one is, with nothing written', async () => {

@@ -428,6 +428,9 @@ export class BuiltLine {
     id: string = newId(),
   ): Promise<UndoResult> {
     return this.turns.take(projectId, async () => {
+      // Sent once more, it is that step still and no further one.
+      const settled = await this.journal.settled(lineOf(projectId), { id });
+      if (settled !== null) return settled;
       const notes = await this.journal.notes(lineOf(projectId), author.id);
       const target = undoStacks(notes)[direction].at(-1);
       const row = target === undefined ? null : await this.journal.at(lineOf(projectId), target);

@@ -122,7 +122,7 @@ export class Journal {
   }
 
   /** The entry of a wish that was carried out before: it came twice. */
-  async settled(of: LineOf, wish: Wish): Promise<Written | null> {
+  async settled(of: LineOf, wish: Pick<Wish, 'id'>): Promise<Written | null> {
     const earlier = await this.of(of).findById(wish.id);
     return earlier === undefined ? null : { ok: true, entry: entryOf(earlier) };
   }
