@@ -49,7 +49,7 @@ export class Staging {
   /** The network with all rows staged so far. */
   get network(): Network {
     if (this.pending.length > 0) {
-      const draft = this.staged.draft();
+      const draft = this.staged.passingDraft();
       for (const { kind, row } of this.pending) draft.put(kind, row);
       this.staged = draft.finish();
       this.pending = [];

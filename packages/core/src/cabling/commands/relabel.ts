@@ -27,7 +27,7 @@ export function relabel(
   const changes: Change[] = [];
   for (const cable of sorted) {
     const to = nextCableLabel(staged, network.get('port', cable.aPortId), network.get('port', cable.bPortId));
-    const next = staged.draft();
+    const next = staged.passingDraft();
     next.put('cable', { ...cable, label: to });
     staged = next.finish();
     const change = update('cable', cable, { label: to });

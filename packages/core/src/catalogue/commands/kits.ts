@@ -131,7 +131,7 @@ export function placeKit(
   const refuse = (why: string): PlacedKit => ({ attempt: { ok: false, why }, deviceIds: [], rackIds: [] });
   const stage = (made: Change[]): void => {
     changes.push(...made);
-    const draft = staged.draft(new Set(made.map((change) => change.kind)));
+    const draft = staged.passingDraft(new Set(made.map((change) => change.kind)));
     for (const change of made) if (change.op === 'create') draft.put(change.kind, change.after);
     staged = draft.finish();
   };

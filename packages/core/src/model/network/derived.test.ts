@@ -14,6 +14,8 @@ import { everything } from '../../testing/testKinds.ts';
 import { runs } from '../../testing/testRuns.ts';
 import { derived, derivedBy, keptOnPaper } from './derived.ts';
 import { kindNames } from '../kinds.ts';
+import { blankVrf } from '../kinds/logical/vrf.ts';
+import { newId } from '../values/ids.ts';
 import { Network } from './network.ts';
 
 const rowsOf = (network: Network): Parameters<typeof Network.of>[0] =>
@@ -85,4 +87,28 @@ describe('what is worked out for a network', () => {
     ]);
     expect(make).toHaveBeenCalledTimes(2);
   });
+});
+
+test('of many made in one go each knows the one before it, and nothing keeps the others', () => {
+  let made = 0;
+  const counted = derived(
+    (network) => ({ count: network.count('vrf'), made: ++made }),
+    (before, network) => ({ count: network.count('vrf'), made: before.made }),
+  );
+  const steps: Network[] = [Network.empty()];
+  counted(Network.empty());
+  for (let at = 0; at < 5; at++) {
+    const [last = Network.empty()] = steps.slice(-1);
+    const draft = last.passingDraft();
+    draft.put('vrf', { ...blankVrf, id: newId(), name: `ops-${at}` });
+    const next = draft.finish();
+    counted(next);
+    steps.push(next);
+  }
+  expect(counted(steps.at(-1) ?? Network.empty())).toEqual({ count: 5, made: counted(steps[1] ?? Network.empty()).made });
+  expect(steps.map((one) => one.origin?.base.deref() === undefined)).toEqual([true, true, true, true, true, false]);
+  // One that is made from it in the usual way does not cut it off.
+  const after = steps.at(-1)?.draft().finish();
+  expect(after?.origin?.base.deref()).toBe(steps.at(-1));
+  expect(steps.at(-1)?.origin?.base.deref()).toBe(steps.at(-2));
 });

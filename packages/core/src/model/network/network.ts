@@ -114,7 +114,7 @@ export const turnedRound = ({ kind, before, after }: Touched): Touched =>
 
 /** How a network came about: from which, and what was touched. Forgotten when very much was. */
 export interface Origin {
-  base: WeakRef<Network>;
+  base: Pick<WeakRef<Network>, 'deref'>;
   touched: readonly Touched[];
 }
 const mostTouched = 500;
@@ -127,9 +127,14 @@ export class Network {
   private constructor(
     private readonly tables: Tables,
     private readonly indexes: Map<string, AnyIndex>,
-    /** Lets what was worked out for the network before be kept where nothing changed. */
-    readonly origin: Origin | null = null,
   ) {}
+
+  private made: Origin | null = null;
+  private passing = false;
+  /** Lets what was worked out for the network before be kept where nothing changed. */
+  get origin(): Origin | null {
+    return this.made;
+  }
 
   static empty(): Network {
     return Network.of({});
@@ -205,11 +210,37 @@ export class Network {
    * they are built once and not again in every network made from this one.
    */
   draft(touched: Iterable<Kind> = []): NetworkDraft {
-    for (const kind of touched) this.prepare(kind);
-    return new NetworkDraft(this.tables, this.indexes, (tables, indexes, touched) => {
-      const origin = touched === null ? null : { base: new WeakRef<Network>(this), touched };
-      return new Network(tables, indexes, origin);
+    return this.drafted(touched, (made, touched) =>
+      touched === null ? made : made.from({ base: new WeakRef<Network>(this), touched }),
+    );
+  }
+
+  /**
+   * The same where very many are made in one go, each from the one before, and only the last is wanted: each knows the
+   * one before it and no other. What a WeakRef refers to stays in memory until the work at hand ends, which would be
+   * all of them.
+   */
+  passingDraft(touched: Iterable<Kind> = []): NetworkDraft {
+    return this.drafted(touched, (made, touched) => {
+      if (this.passing) this.made = null;
+      made.passing = true;
+      return touched === null ? made : made.from({ base: { deref: () => this }, touched });
     });
+  }
+
+  private drafted(
+    touched: Iterable<Kind>,
+    descend: (made: Network, touched: readonly Touched[] | null) => Network,
+  ): NetworkDraft {
+    for (const kind of touched) this.prepare(kind);
+    return new NetworkDraft(this.tables, this.indexes, (tables, indexes, touched) =>
+      descend(new Network(tables, indexes), touched),
+    );
+  }
+
+  private from(origin: Origin): this {
+    this.made = origin;
+    return this;
   }
 
   /** Builds the indexes of some kinds now, so that the first edit of them does not wait. */
