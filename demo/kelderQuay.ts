@@ -5,6 +5,8 @@
 import { writeFileSync } from 'node:fs';
 import { traceRun } from '@visograph/core/cabling';
 import { builtInModels } from '@visograph/core/catalogue';
+import { applyChanges } from '@visograph/core/change';
+import { findingsOf, waive } from '@visograph/core/check';
 import { readExchange, writeExchange, type ExchangeFile } from '@visograph/core/exchange';
 import { isCage, Network, portTitle, newProject } from '@visograph/core/model';
 
@@ -516,8 +518,24 @@ if (!read.ok) {
   for (const problem of read.problems) console.error(`${problem.path}: ${problem.message}`);
   process.exit(1);
 }
+/** What is found and meant to be so, and why. */
+const meant: [rule: string, device: string, reason: string, until: string | null][] = [
+  ['single-fed', 'ah-edge-1', 'The second supply is a spare until strip B has a free C13', '2027-06-30'],
+  ['inlets-one-feed', 'br-srv-1', 'Brinsay has one feed; what runs there also runs at Kelder Quay', null],
+];
+let { network } = read;
+for (const [rule, name, reason, until] of meant) {
+  const id = network.findOne('deviceByName', name)?.id;
+  const found = findingsOf(network).filter(
+    (finding) => finding.rule === rule && finding.subjects.some((subject) => subject.id === id),
+  );
+  const attempt = waive(network, found, { reason, until, by: 'Anna Kerr', on: '2026-11-02' });
+  const applied = attempt.ok && found.length === 1 ? applyChanges(network, attempt.set.changes) : null;
+  if (applied?.ok !== true) throw new Error(`${name} cannot be waived`);
+  ({ network } = applied);
+}
 const target = new URL('../../demo/marrow-sound-ferries.json', import.meta.url);
-writeFileSync(target, `${JSON.stringify(writeExchange(read.network), null, 1)}\n`);
+writeFileSync(target, `${JSON.stringify(writeExchange(network), null, 1)}\n`);
 console.log(
-  `wrote demo/marrow-sound-ferries.json: ${devices.length} devices, ${cables.length} cables, ${read.network.count('port')} ports`,
+  `wrote demo/marrow-sound-ferries.json: ${devices.length} devices, ${cables.length} cables, ${network.count('port')} ports`,
 );

@@ -1,6 +1,6 @@
 import { changeSchema } from '@visograph/core/change';
 import { exchangeSchema } from '@visograph/core/exchange';
-import { pageSchema, uuid } from '@visograph/core/model';
+import { kindNames, pageSchema, uuid } from '@visograph/core/model';
 import { z } from 'zod';
 import { bytes, endpoint, text, type Endpoint } from './endpoint.ts';
 import { passwordLength } from './limits.ts';
@@ -257,9 +257,25 @@ const model = {
   'GET /projects/:project/findings': endpoint({
     access: 'reader',
     job: 'short',
-    summary: 'What the checks find',
+    summary: 'What the checks find: what is to be mended, worst first',
     network: 'read',
+    query: {
+      on: 'The day, as 2027-03-01, for what comes with the calendar; left out: today (UTC)',
+      since: 'A revision: only what was not found there, or was less bad',
+      waived: '1: what is meant to be so as well, with the reason',
+    },
     answers: z.array(reply.finding),
+  }),
+  'POST /projects/:project/findings/origin': endpoint({
+    access: 'reader',
+    job: 'short',
+    summary: 'Since when a rule finds something about these things, and whose step brought it; writes nothing',
+    network: 'read',
+    body: z.strictObject({
+      rule: z.string().max(60),
+      about: z.array(z.object({ kind: z.enum(kindNames), id: uuid() })).min(1).max(5000),
+    }),
+    answers: reply.findingOrigin,
   }),
   'GET /projects/:project/reports/:report': endpoint({
     access: 'reader',

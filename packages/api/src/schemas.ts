@@ -81,7 +81,16 @@ export const finding = z.object({
   about: z.array(z.string()),
   rows: z.array(subject),
   message: z.string(),
+  waiver: z
+    .object({ reason: z.string(), by: z.string(), madeOn: z.string(), until: z.string().nullable() })
+    .nullable(),
 }) satisfies z.ZodType<ToldFinding>;
+/** The entry that brought a finding; where none is named it is older than the entries that were gone through. */
+export const findingOrigin = z.object({
+  entry: historyLine.nullable(),
+  /** It was not looked further back than this revision; 0: as far as there is history. */
+  searchedFrom: revision,
+});
 
 export const problem = z.object({
   code: z.enum(['schema', 'missing', 'duplicate', 'kept', 'conflict', 'impossible', 'inUse', 'absent']),

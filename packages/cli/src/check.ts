@@ -1,5 +1,14 @@
 /** `visograph check`: findings in words, as JSON or as a test report, so that a document can fail a build. */
-import { rules, checkNetwork, sinceThen, type SinceThen, type ToldFinding } from '@visograph/core/check';
+import {
+  checkNetwork,
+  dayOf,
+  isDay,
+  meantIn,
+  rules,
+  sinceThen,
+  type SinceThen,
+  type ToldFinding,
+} from '@visograph/core/check';
 import { inForce } from '@visograph/core/lens';
 import { XMLBuilder } from 'fast-xml-parser';
 import { openFile } from './openFile.ts';
@@ -13,11 +22,16 @@ const formats = ['text', 'json', 'junit'] as const;
 const isFormat = (text: string): text is (typeof formats)[number] =>
   formats.some((format) => format === text);
 
-const shown = ({ rule, severity, about, message }: ToldFinding) => ({ rule, severity, about, message });
+const shown = ({ rule, severity, about, message, waiver }: ToldFinding) => ({
+  ...{ rule, severity, about, message },
+  ...(waiver === null ? {} : { waiver }),
+});
 
 /** What is judged: against an earlier document only what is fresh counts. */
 interface Judged extends SinceThen {
   failOn: FailOn;
+  /** What is meant to be so, where that is asked for. */
+  waived: readonly ToldFinding[];
   since: string | null;
 }
 const failing = ({ fresh, failOn }: Judged): ToldFinding[] => {
@@ -45,7 +59,7 @@ interface TestCase {
 function testReport(judged: Judged): string {
   const failed = new Set(failing(judged));
   const before = new Set(judged.stayed);
-  const all = [...judged.fresh, ...judged.stayed];
+  const all = [...judged.fresh, ...judged.stayed, ...judged.waived];
   const cases = rules.flatMap(({ key, title }): TestCase[] => {
     const own = all.filter(({ rule }) => rule === key);
     if (own.length === 0) return [{ '@classname': key, '@name': inXml(title) }];
@@ -54,6 +68,8 @@ function testReport(judged: Judged): string {
       const message = inXml(finding.message);
       if (failed.has(finding))
         return { ...named, failure: { '@type': finding.severity, '@message': message } };
+      if (finding.waiver !== null)
+        return { ...named, skipped: { '@message': inXml(`Meant: ${finding.waiver.reason}`) } };
       if (before.has(finding))
         return { ...named, skipped: { '@message': inXml(`In ${judged.since ?? ''} already: ${message}`) } };
       return { ...named, 'system-out': `${finding.severity}: ${message}` };
@@ -79,19 +95,28 @@ function testReport(judged: Judged): string {
 }
 
 function inWords(judged: Judged): string {
-  const { fresh, stayed, gone, since } = judged;
+  const { fresh, stayed, gone, since, waived } = judged;
   const line = (finding: ToldFinding): string =>
     `${finding.severity}  ${finding.about[0] ?? ''}  ${finding.message}\n`;
-  if (since === null) return fresh.length === 0 ? 'No findings.\n' : fresh.map(line).join('');
-  const told = fresh.length === 0 ? 'No new findings.\n' : fresh.map(line).join('');
+  const meant = waived
+    .map(
+      (finding) => `meant  ${finding.about[0] ?? ''}  ${finding.message} (${finding.waiver?.reason ?? ''})\n`,
+    )
+    .join('');
+  if (since === null) return (fresh.length === 0 ? 'No findings.\n' : fresh.map(line).join('')) + meant;
+  const told = (fresh.length === 0 ? 'No new findings.\n' : fresh.map(line).join('')) + meant;
   return `${told}Since ${since}: ${fresh.length} new, ${stayed.length} as before, ${gone.length} gone.\n`;
 }
 
-function inJson({ fresh, stayed, gone, since }: Judged): string {
-  if (since === null) return asJson({ problems: [], findings: fresh.map(shown) });
-  return asJson({
+function inJson({ fresh, stayed, gone, since, waived }: Judged): string {
+  const found = {
     problems: [],
     findings: fresh.map(shown),
+    ...(waived.length === 0 ? {} : { waived: waived.map(shown) }),
+  };
+  if (since === null) return asJson(found);
+  return asJson({
+    ...found,
     stayed: stayed.map(shown),
     gone: gone.map(shown),
   });
@@ -107,8 +132,10 @@ export const check: Command = async (invocation) => {
   if (!isFormat(format))
     return refuse(invocation, '--format', `--format is ${format}: say ${formats.join(', ')}.`);
   const { since = null } = values;
+  const day = values.on ?? dayOf(new Date());
+  if (!isDay(day)) return refuse(invocation, '--on', `--on is ${day}: say a day, such as 2027-03-01.`);
   let found: SinceThen = { fresh: [], stayed: [], gone: [] };
-  if (since === null) found.fresh = checkNetwork(network);
+  if (since === null) found.fresh = checkNetwork(network, day);
   else {
     const earlier = await openFile(since);
     if (!earlier.ok) {
@@ -122,9 +149,12 @@ export const check: Command = async (invocation) => {
     found = sinceThen(
       values.built === true ? inForce(earlier.network, { planned: false }) : earlier.network,
       network,
+      day,
     );
   }
-  const judged = { ...found, failOn, since };
+  // A test report says of everything what became of it.
+  const waived = values.waived === true || format === 'junit' ? meantIn(network, day) : [];
+  const judged = { ...found, failOn, since, waived };
   const write = { text: inWords, json: inJson, junit: testReport }[format];
   out(write(judged));
   return failing(judged).length === 0 ? 0 : 1;

@@ -15,6 +15,8 @@ export interface Values {
   out?: string;
   since?: string;
   'fail-on'?: string;
+  on?: string;
+  waived?: boolean;
   built?: boolean;
 }
 export interface Invocation {

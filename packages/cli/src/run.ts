@@ -5,8 +5,8 @@ import type { Output } from './command.ts';
 import { commands } from './commands.ts';
 import { openFile } from './openFile.ts';
 
-const usage = `visograph check FILE [--since FILE] [--fail-on bad|warn|none] [--format text|json|junit]
-                                              findings in an exchange file; those alone that an earlier one had not
+const usage = `visograph check FILE [--since FILE] [--fail-on bad|warn|none] [--on DAY] [--waived]
+                 [--format text|json|junit]   findings in an exchange file; those alone that an earlier one had not
 visograph run FILE DEVICE:PORT                trace the physical run from a port
 visograph report FILE REPORT [--scope PATH] [--device NAME] [--format csv]
 visograph draw FILE --projection ${projections.join('|')} --out FILE.svg [--scope PATH | --sheet NAME]
@@ -31,6 +31,8 @@ const options = {
   out: { type: 'string' },
   since: { type: 'string' },
   'fail-on': { type: 'string' },
+  on: { type: 'string' },
+  waived: { type: 'boolean' },
   built: { type: 'boolean' },
   help: { type: 'boolean' },
 } as const;

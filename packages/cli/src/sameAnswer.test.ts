@@ -92,12 +92,12 @@ const otherwise: Way[] = [
 function answers(network: Network, ways: readonly Way[]): Record<string, string> {
   const found: Record<string, string> = {};
   found['check'] = JSON.stringify(
-    checkNetwork(network).map(({ rows: _rows, ...finding }) => finding),
+    checkNetwork(network, '2026-11-30').map(({ rows: _rows, ...finding }) => finding),
     null,
     1,
   );
   found['check built'] = JSON.stringify(
-    checkNetwork(inForce(network, { planned: false })).map(({ message }) => message),
+    checkNetwork(inForce(network, { planned: false }), '2026-11-30').map(({ message }) => message),
   );
   for (const report of reports)
     found[`report ${report.key}`] = JSON.stringify(report.make(network, null).rows, null, 1);

@@ -18,6 +18,7 @@ const CablesSection = lazy(() => import('./cabling/CablesSection.tsx'));
 const VlansSection = lazy(() => import('./switching/VlansSection.tsx'));
 const AddressesSection = lazy(() => import('./addressing/AddressesSection.tsx'));
 const SheetsSection = lazy(() => import('./sheets/SheetsSection.tsx'));
+const ReviewSection = lazy(() => import('./review/ReviewSection.tsx'));
 const SchedulesSection = lazy(() => import('./reports/SchedulesSection.tsx'));
 
 /** Goes straight into the only project; with none or several, asks. */
@@ -69,6 +70,7 @@ function SignedIn(): ReactNode {
             <Route path="vlans" element={<VlansSection />} />
             <Route path="addresses" element={<AddressesSection />} />
             <Route path="sheets/:sheet?" element={<SheetsSection />} />
+            <Route path="review" element={<ReviewSection />} />
             <Route path="schedules" element={<SchedulesSection />} />
             <Route path="*" element={<Navigate to="start" replace />} />
           </Route>

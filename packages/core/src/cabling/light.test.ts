@@ -7,7 +7,7 @@ import { judgeRun, opticsDisagree, passing } from './link.ts';
 import { poeLoad, sourceWatts } from './poe.ts';
 import { traceRun } from './trace.ts';
 import { builtInModels } from '../catalogue/builtIn/index.ts';
-import { checkNetwork } from '../check/registry.ts';
+import { foundIn } from '../testing/testFindings.ts';
 
 const optic = (name: string) => {
   const model = builtInModels().find((one) => one.form === 'transceiver' && one.name === name);
@@ -110,7 +110,7 @@ describe('light', () => {
     expect(judged.faults.map((fault) => fault.about)).toEqual(
       expect.arrayContaining(['optics', 'medium', 'reach']),
     );
-    const findings = checkNetwork(network).filter((finding) => finding.rule === 'link-optics');
+    const findings = foundIn(network).filter((finding) => finding.rule === 'link-optics');
     expect(findings[0]?.about).toEqual(expect.arrayContaining(['device a', 'device b', 'cable X-2']));
   });
 
@@ -158,7 +158,7 @@ describe('power over copper', () => {
     const current = (50 - Math.sqrt(2500 - 4 * loop * 15)) / (2 * loop);
     expect(load?.drawnW).toBeCloseTo(30 * 50 * current, 6);
     expect(load?.leftW).toBe(740 - 900);
-    expect(checkNetwork(network).find((finding) => finding.rule === 'poe-over-budget')?.message).toContain(
+    expect(foundIn(network).find((finding) => finding.rule === 'poe-over-budget')?.message).toContain(
       'sw promises 900.0 W to 30 devices and has 740 W',
     );
   });

@@ -6,7 +6,7 @@ import { networkOf, portId, smallRoom } from '../testing/testNetwork.ts';
 import { applyChanges } from '../change/apply.ts';
 import { diff } from '../change/diff.ts';
 import { setLeg, swapEnds } from './commands/cables.ts';
-import { checkNetwork } from '../check/registry.ts';
+import { foundIn } from '../testing/testFindings.ts';
 import { judgeRun } from './link.ts';
 import { stopText, traceRun, wholeRun, type Run } from './trace.ts';
 import { runs } from '../testing/testRuns.ts';
@@ -268,7 +268,7 @@ describe('strands, breakouts, circuits', () => {
       ],
     });
   const told = (network: Network): string[] =>
-    checkNetwork(network)
+    foundIn(network)
       .filter(({ rule }) => rule === 'strand-missing' || rule === 'link-strand')
       .map(({ message }) => message);
 

@@ -9,3 +9,4 @@ export * from './replay.ts';
 export * from './rewind.ts';
 export * from './takenMeanwhile.ts';
 export * from './undo.ts';
+export * from './inWords.ts';

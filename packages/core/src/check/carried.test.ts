@@ -11,7 +11,8 @@ import { networkOf } from '../testing/testNetwork.ts';
 import { runs } from '../testing/testRuns.ts';
 import { access, switched, trunk } from '../testing/testSwitching.ts';
 import { findingKey } from './finding.ts';
-import { checkNetwork, findingsOf, rules } from './registry.ts';
+import { findingsOf, rules } from './registry.ts';
+import { foundIn } from '../testing/testFindings.ts';
 
 const rowsOf = (network: Network, turned = false): Parameters<typeof Network.of>[0] =>
   Object.fromEntries(
@@ -21,7 +22,7 @@ const rowsOf = (network: Network, turned = false): Parameters<typeof Network.of>
 const afresh = (network: Network, turned = false): Network => Network.of(rowsOf(network, turned));
 const keys = (network: Network): string[] => findingsOf(network).map(findingKey).sort();
 const told = (network: Network): string[] =>
-  checkNetwork(network).map(({ rule, severity, about, message }) =>
+  foundIn(network).map(({ rule, severity, about, message }) =>
     [rule, severity, about.join(), message].join(' | '),
   );
 
@@ -124,7 +125,68 @@ const numbered = switched(
   },
 );
 
-const networks = { everything, cabled, numbered };
+/** Racks and what stands in them as it should not: feeds, blanks, air, names, support, names of VLANs, addresses. */
+const documented = networkOf({
+  places: [
+    { path: 'Quay', kind: 'site', code: 'Q' },
+    { path: 'Quay/Room', kind: 'room' },
+  ],
+  vrfs: [{ name: 'ops' }],
+  vlanNumberings: [{ name: 'shore', vlans: [{ vid: 40, name: 'VLAN 40' }] }],
+  racks: [
+    {
+      name: 'R1',
+      place: 'Quay/Room',
+      units: 20,
+      feeds: ['A', 'B'].map((name) => ({ name, volts: 230, amps: 32, phases: 1 as const, derating: 0.8 })),
+    },
+  ],
+  models: [
+    { form: 'device', role: 'SV', name: 'Back', units: 1, airflow: 'rear to front', retired: true },
+    { form: 'device', role: 'SW', name: 'Old', units: 1, endOfSupport: '2026-01-31' },
+  ],
+  devices: [
+    { name: 'q-pda', model: 'Brackwater PS-16', rack: 'R1', feed: 'A' },
+    { name: 'q-pdb', model: 'Brackwater PS-16', rack: 'R1', feed: 'A' },
+    ...[1, 2, 3].map((at) => ({ name: `q-s${at}`, model: 'Tessmark T2-Rack', rack: 'R1', unit: at * 2 })),
+    ...[4, 5, 6, 7].map((at) => ({ name: `q-x${at}`, role: 'SV' as const, model: 'Back', place: 'Quay' })),
+    { name: 'other', role: 'SV', model: 'Back', rack: 'R1', unit: 12 },
+    { name: 'q-b', model: 'Lumenroot Blank 1', rack: 'R1', unit: 20 },
+    {
+      name: 'q-old',
+      role: 'SW',
+      model: 'Old',
+      rack: 'R1',
+      unit: 14,
+      routerId: '10.0.0.1',
+      stack: 'one',
+      supportUntil: '2026-06-30',
+    },
+    { name: 'q-new', model: 'Norvane AX-2424P', rack: 'R1', unit: 15, routerId: '10.0.0.1', stack: 'two' },
+    { name: 'q-mix', role: 'SW', model: 'Old', rack: 'R1', unit: 16, stack: 'two' },
+    {
+      name: 'loose',
+      role: 'SV',
+      ports: [{ name: 'eth0', connector: 'RJ45', vrf: 'ops', addresses: ['10.1.0.9/24'] }],
+    },
+  ],
+  cables: [
+    { label: 'P-1', a: 'q-pda:o1', b: 'q-s1:psu1' },
+    { label: 'P-2', a: 'q-pdb:o1', b: 'q-s1:psu2' },
+    { label: 'P-3', a: 'q-pda:o2', b: 'q-s2:psu1' },
+  ],
+  prefixes: [
+    { prefix: '10.0.0.0/8', vrf: 'ops', role: 'pool' },
+    { prefix: '10.1.0.0/16', vrf: 'ops', role: 'pool', name: 'Quay' },
+    {
+      prefix: '10.1.0.0/24',
+      vrf: 'ops',
+      ranges: [{ use: 'DHCP', from: '10.1.0.2', to: '10.1.0.99', note: '' }],
+    },
+  ],
+});
+
+const networks = { everything, cabled, numbered, documented };
 
 type Fields = Record<string, unknown>;
 /** What rules look at, beside what is edited all day: settings of ports, plugs, numbers, addresses, types, numberings. */
@@ -158,9 +220,36 @@ const settings: readonly [Kind, Fields[]][] = [
   ],
   [
     'device',
-    [{ role: 'RT' }, { stack: 'one' }, { modelId: null }, { bridgePriority: 0 }, { status: 'active' }],
+    [
+      { role: 'RT' },
+      { stack: 'one' },
+      { modelId: null },
+      { bridgePriority: 0 },
+      { status: 'active' },
+      { feed: 'B' },
+      { feed: null },
+      { rackId: null, unit: null },
+      { placeId: null },
+      { face: 'rear' },
+      { name: 'elsewhere-1' },
+      { supportUntil: null },
+      { routerId: '10.0.0.1' },
+    ],
   ],
-  ['prefix', [{ role: 'pool' }, { role: 'transit' }, { gateway: null }, { vlanId: null }, { vrfId: null }]],
+  ['rack', [{ feeds: [] }, { units: 16 }, { posts: 2 }, { facing: 'north' }]],
+  ['model', [{ retired: true }, { endOfSupport: null }, { airflow: 'front to rear' }, { part: 'blank' }]],
+  [
+    'prefix',
+    [
+      { name: 'Boats' },
+      { ranges: [] },
+      { role: 'pool' },
+      { role: 'transit' },
+      { gateway: null },
+      { vlanId: null },
+      { vrfId: null },
+    ],
+  ],
   ['address', [{ address: '10.1.0.9/24' }, { address: '10.1.0.1/25' }, { vrfId: null }, { portId: null }]],
   ['vlan', [{ vid: 77 }, { unused: true }, { name: 'other' }]],
   ['place', [{ vlanNumberingId: null }, { parentId: null }]],
@@ -185,14 +274,19 @@ function set(network: Network, [which, field, row]: [number, number, number]): N
 describe('findings', () => {
   test('the test networks have something for most rules to find', () => {
     const found = new Set(
-      [everything, cabled, numbered].flatMap((one) => findingsOf(one)).map((one) => one.rule),
+      [everything, cabled, numbered, documented].flatMap((one) => findingsOf(one)).map((one) => one.rule),
     );
     expect([...found].sort()).toEqual([
       'address-duplicate',
+      'address-no-link',
       'address-not-for-hosts',
       'address-outside-prefix',
+      'airflow-against-row',
+      'device-not-placed',
+      'dhcp-over-fixed',
       'gateway-missing',
       'gateway-no-host',
+      'inlets-one-feed',
       'label-gap',
       'link-ends-differ',
       'link-light',
@@ -201,21 +295,31 @@ describe('findings', () => {
       'link-reach',
       'link-strand',
       'loopback-length',
+      'model-retired',
+      'model-support-ends',
+      'name-otherwise',
       'next-hop-nobody',
       'no-management-address',
       'point-to-point-misuse',
       'prefix-on-two-vlans',
       'prefix-overlap',
+      'prefix-without-purpose',
       'prefix-without-vlan',
+      'rack-blanks-missing',
       'route-unreachable',
+      'router-id-twice',
       'run-loop',
+      'single-fed',
+      'stack-mixed',
       'strand-missing',
       'summary-leak',
+      'support-contract-ends',
       'vlan-island',
       'vlan-leak',
       'vlan-stops',
       'vlan-undefined',
       'vlan-unused',
+      'vlan-without-name',
     ]);
   });
 

@@ -1,9 +1,9 @@
 import { expect, test } from '@jest/globals';
 import { networkOf, smallRoom } from '../testing/testNetwork.ts';
-import { checkNetwork } from './registry.ts';
+import { foundIn } from '../testing/testFindings.ts';
 
 test('a clean network has no findings', () => {
-  expect(checkNetwork(smallRoom())).toEqual([]);
+  expect(foundIn(smallRoom())).toEqual([]);
 });
 
 test('a cable with one end and a label that is missing are found, the worse first', () => {
@@ -14,7 +14,7 @@ test('a cable with one end and a label that is missing are found, the worse firs
       { label: 'AH-00018', a: 'ah-acc-1:3' },
     ],
   });
-  const findings = checkNetwork(network);
+  const findings = foundIn(network);
   expect(findings.map((finding) => [finding.rule, finding.severity, finding.about[0]])).toEqual([
     ['cable-one-end', 'bad', 'cable AH-00018'],
     ['label-gap', 'warn', 'cable AH-00017'],

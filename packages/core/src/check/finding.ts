@@ -1,4 +1,7 @@
+import { sha256 } from '@noble/hashes/sha2.js';
+import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import type { Subject } from '../change/removal.ts';
+import type { Day } from './day.ts';
 import { possible, type Mend, type Offer } from './mend.ts';
 import { inForce } from '../lens/inForce.ts';
 import { derived } from '../model/network/derived.ts';
@@ -18,6 +21,8 @@ export interface Finding<F extends Facts = Facts> {
   /** The things concerned, the first of them the one it is shown at. */
   subjects: readonly Subject[];
   facts: F;
+  /** Where it comes with the calendar: from which day on it is how bad, the earliest first. `severity` is the worst. */
+  days?: readonly { from: Day; severity: Severity }[];
 }
 export type Evidence<F extends Facts> = Omit<Finding<F>, 'rule'>;
 
@@ -32,12 +37,27 @@ const written = (fact: Fact | undefined): string => {
     .join()}}`;
 };
 
-/** The same text for the same finding, whatever things are called: its rule, what it is about, and its facts. */
-export const findingKey = ({ rule, subjects, facts }: Finding): string =>
-  `${rule} ${subjects
+/** How bad it is on a day; null: it is not one yet. */
+export const severityOn = ({ severity, days }: Finding, day: Day): Severity | null =>
+  days === undefined ? severity : (days.findLast(({ from }) => from <= day)?.severity ?? null);
+
+/** What findings are about, as one text in which the order does not count. */
+export const aboutKey = (subjects: readonly { kind: string; id: string }[]): string =>
+  subjects
     .map(({ kind, id }) => `${kind}:${id}`)
     .sort()
-    .join(' ')} ${written(facts)}`;
+    .join(' ');
+
+/** The same text for the same finding, whatever things are called: its rule, what it is about, and its facts. */
+export const findingKey = ({ rule, subjects, facts }: Finding): string =>
+  `${rule} ${aboutKey(subjects)} ${written(facts)}`;
+
+/**
+ * A short mark of facts: the first half of SHA-256 (FIPS 180-4) of their text, in hexadecimal. It tells nothing of
+ * them to an audience that may not read them. `named` puts names in place of ids, for what goes into a file.
+ */
+export const factMark = (facts: Facts, named: (text: string) => string = (text) => text): string =>
+  bytesToHex(sha256(utf8ToBytes(named(written(facts))))).slice(0, 32);
 
 /** How a rule looks: in parts that can be judged by themselves, so that after an edit only some are judged again. */
 export interface Parts<F extends Facts> {
@@ -53,6 +73,10 @@ interface RuleDefinition<F extends Facts> {
   /** What its findings are called in files and on the command line. */
   key: string;
   title: string;
+  /** Why it matters, in a sentence or two. */
+  why: string;
+  /** What it stands on, where that is written down for all: a standard and its clause. */
+  standard?: string;
   /** What it looks at: what is in force, or all there is, retired things as well. */
   looksAt?: 'in force' | 'all';
   reads: Reads;
@@ -69,6 +93,8 @@ interface RuleDefinition<F extends Facts> {
 export interface Rule {
   readonly key: string;
   readonly title: string;
+  readonly why: string;
+  readonly standard: string | null;
   readonly reads: Reads;
   readonly looksAt: 'in force' | 'all';
   /** What is found in a network: kept, and after an edit made right for what was touched. In no particular order. */
@@ -107,7 +133,7 @@ function partsTouched<F extends Facts>(
 
 /** A rule whose findings are carried over edits by what it says it reads. */
 export function defineRule<F extends Facts>(definition: RuleDefinition<F>): Rule {
-  const { key, title, reads, says, about, mends, looksAt = 'in force' } = definition;
+  const { key, title, why, standard, reads, says, about, mends, looksAt = 'in force' } = definition;
   const parts = typeof definition.find === 'function' ? wholly(definition.find) : definition.find;
   const ours = (found: Evidence<F>): Finding => ({ rule: key, ...found });
   const judged = (network: Network, part: string): Finding[] => parts.judge(network, part).map(ours);
@@ -142,6 +168,8 @@ export function defineRule<F extends Facts>(definition: RuleDefinition<F>): Rule
   return {
     key,
     title,
+    why,
+    standard: standard ?? null,
     reads,
     looksAt,
     findings: (whole) => listed(book(looksAt === 'all' ? whole : inForce(whole))),

@@ -1,4 +1,14 @@
+export * from './day.ts';
 export * from './finding.ts';
 export * from './mend.ts';
+export { subjectText } from './names.ts';
 export * from './registry.ts';
+export * from './review.ts';
 export * from './sinceThen.ts';
+export * from './told.ts';
+export * from './origin.ts';
+export * from './commands/mendAll.ts';
+export * from './commands/waivers.ts';
+export * from './evidence.ts';
+export * from './grouping.ts';
+export * from './placeOf.ts';

@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals';
+import type { Network } from '../model/network/network.ts';
 import { networkOf } from '../testing/testNetwork.ts';
-import { checkNetwork } from './registry.ts';
+import { foundIn, testDay } from '../testing/testFindings.ts';
 import { sinceThen } from './sinceThen.ts';
 
 const ports = Array.from({ length: 12 }, (_, at) => ({ name: `${at + 1}` }));
@@ -8,13 +9,14 @@ const withCables = (...cables: { label: string; a?: string; b?: string }[]) =>
   networkOf({ devices: [{ name: 'ah-acc-1', role: 'SW', ports }], cables });
 const open = (label: string, port: number) => ({ label, a: `ah-acc-1:${port}` });
 const whole = (label: string, port: number) => ({ ...open(label, port), b: `ah-acc-1:${port + 1}` });
+const against = (before: Network, now: Network) => sinceThen(before, now, testDay);
 const told = (findings: readonly { rule: string; about: string[] }[]): string[] =>
   findings.map(({ rule, about }) => `${rule} ${about[0] ?? ''}`);
 
 test('what came, what stayed and what went, by name: the two documents share no ids', () => {
   const before = withCables(open('AH-00016', 1), open('AH-00017', 3));
   const now = withCables(open('AH-00017', 5), open('AH-00018', 7), whole('AH-00016', 1));
-  const { fresh, stayed, gone } = sinceThen(before, now);
+  const { fresh, stayed, gone } = against(before, now);
   expect(told(fresh)).toEqual(['cable-one-end cable AH-00018']);
   expect(told(gone)).toEqual(['cable-one-end cable AH-00016']);
   // It is plugged in elsewhere and says so, about the same things: it is the same finding.
@@ -24,15 +26,13 @@ test('what came, what stayed and what went, by name: the two documents share no 
 
 test('against itself and against nothing', () => {
   const one = withCables(open('AH-00016', 1), whole('AH-00018', 3));
-  const same = sinceThen(one, withCables(open('AH-00016', 1), whole('AH-00018', 3)));
+  const same = against(one, withCables(open('AH-00016', 1), whole('AH-00018', 3)));
   expect([same.fresh, same.gone]).toEqual([[], []]);
-  expect(same.stayed).toEqual(
-    checkNetwork(one).map((finding) => expect.objectContaining({ rule: finding.rule })),
-  );
+  expect(same.stayed).toEqual(foundIn(one).map((finding) => expect.objectContaining({ rule: finding.rule })));
   expect(same.stayed).toHaveLength(2);
   const empty = networkOf({});
-  expect(told(sinceThen(empty, one).fresh)).toEqual(told(checkNetwork(one)));
-  expect(told(sinceThen(one, empty).gone)).toEqual(told(checkNetwork(one)));
+  expect(told(against(empty, one).fresh)).toEqual(told(foundIn(one)));
+  expect(told(against(one, empty).gone)).toEqual(told(foundIn(one)));
 });
 
 test('of two findings about one thing the one that says the same is known again; one that became worse is fresh', () => {
@@ -58,20 +58,20 @@ test('of two findings about one thing the one that says the same is known again;
       ]),
     });
   const only = (network: ReturnType<typeof rack>) =>
-    checkNetwork(network)
+    foundIn(network)
       .filter(({ rule }) => rule === 'rack-over-limit')
       .map(({ severity }) => severity);
   expect(only(rack(undefined))).toEqual(['warn', 'warn']);
   expect(only(rack(1))).toEqual(['bad', 'warn', 'warn']);
-  const heavier = sinceThen(rack(undefined), rack(1));
+  const heavier = against(rack(undefined), rack(1));
   expect(heavier.fresh.map(({ severity, message }) => [severity, /kg/.test(message)])).toEqual([
     ['bad', true],
   ]);
   expect(heavier.stayed.filter(({ rule }) => rule === 'rack-over-limit')).toHaveLength(2);
   // 230 V x 4 A x 0.8 = 736 W, less than the 755 W that each carries while both are there.
-  const weaker = sinceThen(rack(undefined), rack(undefined, 4));
+  const weaker = against(rack(undefined), rack(undefined, 4));
   expect(weaker.fresh.map(({ severity }) => severity)).toEqual(['bad', 'bad']);
   expect(weaker.gone).toEqual([]);
   // The other way round it has become less bad: nothing is fresh.
-  expect(sinceThen(rack(undefined, 4), rack(undefined)).fresh).toEqual([]);
+  expect(against(rack(undefined, 4), rack(undefined)).fresh).toEqual([]);
 });

@@ -1,5 +1,8 @@
 import type { Network } from '../model/network/network.ts';
-import { checkNetwork, type ToldFinding } from './registry.ts';
+import type { Day } from './day.ts';
+import { aboutKey, type Severity } from './finding.ts';
+import type { Review, Reviewed } from './review.ts';
+import { checkNetwork, type ToldFinding } from './told.ts';
 
 /** The findings of a network beside those of an earlier one: worst first, as both tell them. */
 export interface SinceThen {
@@ -35,10 +38,23 @@ function takeOut(
   return at < 0 ? undefined : alike?.splice(at, 1)[0];
 }
 
-/** What a network's findings are against those of an earlier one, which need not share any ids with it. */
-export function sinceThen(before: Network, now: Network): SinceThen {
-  const found = checkNetwork(now);
-  const left = counted(checkNetwork(before));
+/** What is to be mended now and was not then, or was less bad: of two moments of one network, whose things share ids. */
+export function freshIn(then: Review, now: Review): Reviewed[] {
+  const known = new Map<string, Severity>();
+  for (const { finding, severity } of then.open) {
+    const key = `${finding.rule} ${aboutKey(finding.subjects)}`;
+    if (known.get(key) !== 'bad') known.set(key, severity);
+  }
+  return now.open.filter(({ finding, severity }) => {
+    const before = known.get(`${finding.rule} ${aboutKey(finding.subjects)}`);
+    return before === undefined || (before === 'warn' && severity === 'bad');
+  });
+}
+
+/** What a network's findings are on a day against those of an earlier one, which need not share any ids with it. */
+export function sinceThen(before: Network, now: Network, day: Day): SinceThen {
+  const found = checkNetwork(now, day);
+  const left = counted(checkNetwork(before, day));
   const stayed = new Set<ToldFinding>();
   // Those that say the same first, so that of two about one thing the right one is known again.
   for (const finding of found)

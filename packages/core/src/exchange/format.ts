@@ -22,6 +22,7 @@ import { placeSchema } from '../model/kinds/sites/place.ts';
 import { portRoles } from '../model/kinds/equipment/portGroup.ts';
 import { cablingRulesSchema } from '../model/kinds/sites/project.ts';
 import { rackSchema } from '../model/kinds/sites/rack.ts';
+import { waiverSchema } from '../model/kinds/review/waiver.ts';
 import { projectSchema } from '../model/kinds/sites/project.ts';
 import { markSchema } from '../model/kinds/drawings/mark.ts';
 import { projections } from '../model/kinds/drawings/projections.ts';
@@ -223,6 +224,19 @@ export const sheetEntry = z.strictObject({
     .optional(),
 });
 
+const waiverEntry = z.strictObject({
+  rule: waiverSchema.shape.rule,
+  about: z
+    .array(z.string().min(1).max(400))
+    .max(5000)
+    .describe('The things it is about, each with its kind: “device kq-core-1”'),
+  facts: waiverSchema.shape.facts.describe('Marks the facts that it stands on, with names in place of ids'),
+  reason: waiverSchema.shape.reason,
+  by: waiverSchema.shape.by,
+  since: waiverSchema.shape.madeOn,
+  until: waiverSchema.shape.until.optional(),
+});
+
 /** The whole file. Everything but the first two fields may be left out. */
 export const exchangeSchema = z.strictObject({
   format: z.literal(formatName),
@@ -249,10 +263,12 @@ export const exchangeSchema = z.strictObject({
   prefixes: z.array(prefixEntry).optional(),
   reserved: z.array(reservedEntry).optional().describe('Addresses kept without a port'),
   sheets: z.array(sheetEntry).optional(),
+  waivers: z.array(waiverEntry).optional().describe('What is found and meant to be so, and why'),
   ...sectionSchemas(),
 });
 
 export type ExchangeFile = z.infer<typeof exchangeSchema>;
+export type WaiverEntry = z.infer<typeof waiverEntry>;
 export type ModelEntry = z.infer<typeof modelEntry>;
 export type DeviceEntry = z.infer<typeof deviceEntry>;
 export type PortEntry = z.infer<typeof portEntry>;

@@ -31,7 +31,7 @@ export const sectionKinds: readonly (readonly [section: string, kind: Kind])[] =
 const spoken = (field: string): string => field.replace(/Id$/, '');
 
 /** What a row is called in a file, from outside of it. */
-function titleOf(network: Network, kind: Kind, id: string | null): string | null {
+export function titleOf(network: Network, kind: Kind, id: string | null): string | null {
   const row = network.get(kind, id);
   if (row === null || id === null) return null;
   if (kind === 'place') return placePath(network, id);
@@ -65,7 +65,7 @@ export const sectionSchemas = (): Record<string, z.ZodType> =>
   Object.fromEntries(sectionKinds.map(([section, kind]) => [section, z.array(entrySchema(kind)).optional()]));
 
 /** Rows of a kind by what a file calls them; null where two are called alike. */
-function rowsByTitle(network: Network, kind: Kind): Map<string, string | null> {
+export function rowsByTitle(network: Network, kind: Kind): Map<string, string | null> {
   const found = new Map<string, string | null>();
   for (const { id } of network.all(kind)) {
     const title = titleOf(network, kind, id)?.toLowerCase() ?? '';

@@ -1,3 +1,4 @@
+import { waiverEntries } from '../check/exchange/waivers.ts';
 import { cablingRules } from '../cabling/rules.ts';
 import { sameValue } from '../change/change.ts';
 import { expectedPorts } from '../catalogue/modelPorts.ts';
@@ -238,6 +239,7 @@ export function writeExchange(network: Network): ExchangeFile {
     ...(prefixes === undefined ? {} : { prefixes }),
     ...(reserved === undefined ? {} : { reserved }),
     sheets: [...network.all('sheet')].sort(byName).map((sheet) => sheetEntryOf(network, sheet)),
+    ...(network.count('waiver') === 0 ? {} : { waivers: waiverEntries(network) }),
     ...writeSections(network),
   };
 }

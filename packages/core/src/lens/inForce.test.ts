@@ -5,7 +5,7 @@ import { poeLoad } from '../cabling/poe.ts';
 import { traceRun } from '../cabling/trace.ts';
 import { applyChanges } from '../change/apply.ts';
 import { update } from '../change/change.ts';
-import { checkNetwork } from '../check/registry.ts';
+import { foundIn } from '../testing/testFindings.ts';
 import type { Network } from '../model/network/network.ts';
 import { findPort } from '../model/network/ports.ts';
 import { feedFailure, powerFlow } from '../racks/power.ts';
@@ -104,7 +104,7 @@ describe('what is retired carries nothing, what is planned does unless it is lef
 
   test('next hops that only a retired device has are nobody; its addresses clash with none', () => {
     const two = (status: Status): string[] =>
-      checkNetwork(
+      foundIn(
         switched(
           {
             r1: {
@@ -197,7 +197,7 @@ describe('what is retired carries nothing, what is planned does unless it is lef
 test('property: with things retired every answer is the one of the network in which they never were', () => {
   // Of a cable whose device is retired the end is known, so that it is not told to be open.
   const told = (network: Network): unknown => ({
-    findings: checkNetwork(network)
+    findings: foundIn(network)
       .filter(({ rule }) => rule !== 'cable-one-end')
       .map(({ rule, message }) => `${rule} ${message}`),
     routes: reports.find((one) => one.key === 'routes')?.make(network, null).rows,

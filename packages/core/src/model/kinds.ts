@@ -23,6 +23,8 @@ import { sheetItemKind } from './kinds/drawings/sheetItem.ts';
 import { sheetLinkKind } from './kinds/drawings/sheetLink.ts';
 import { markKind } from './kinds/drawings/mark.ts';
 import { kitKind } from './kinds/equipment/kit.ts';
+import { waiverKind } from './kinds/review/waiver.ts';
+import { ruleGradeKind } from './kinds/review/ruleGrade.ts';
 
 export { modelTitle } from './kinds/equipment/catalogueModel.ts';
 
@@ -54,6 +56,8 @@ const definitions = {
   sheetLink: sheetLinkKind,
   mark: markKind,
   kit: kitKind,
+  waiver: waiverKind,
+  ruleGrade: ruleGradeKind,
 };
 type Definitions = typeof definitions;
 export type Kind = keyof Definitions;

@@ -161,6 +161,18 @@ function withTheRest(base: Network): Network {
       ],
       notes: null,
     }),
+    // One that has ended, and a grade that is the rule's own: neither changes what is found.
+    create('waiver', {
+      id: newId(),
+      rule: 'run-loop',
+      about: [{ kind: 'device', id: a.id }],
+      facts: '0'.repeat(32),
+      reason: 'kept for the pier',
+      by: 'Anna',
+      madeOn: '2026-11-30',
+      until: null,
+    }),
+    create('ruleGrade', { id: newId(), rule: 'run-loop', grade: 'bad', reason: 'as it is' }),
     create('kit', {
       id: newId(),
       name: 'cabin',

@@ -13,12 +13,13 @@ function sharesModel(change: Change | WireChange): boolean {
   return after === 'accepted' || (before === 'accepted' && after !== undefined);
 }
 
-/** An owner alone decides which models the whole organisation sees. */
+/** An owner alone decides which models the whole organisation sees, and how bad the project takes what rules find. */
 export function refuseUnlessOwner(role: MemberRole, changes: readonly (Change | WireChange)[]): void {
-  if (role === 'owner' || !changes.some(sharesModel)) return;
-  throw new Refusal(
-    403,
-    'Not allowed',
-    `You are ${role} of this project; only an owner accepts a model for the organisation or takes it back. Offer it instead.`,
-  );
+  if (role === 'owner') return;
+  const refuse = (what: string): Refusal =>
+    new Refusal(403, 'Not allowed', `You are ${role} of this project; only an owner ${what}`);
+  if (changes.some(sharesModel))
+    throw refuse('accepts a model for the organisation or takes it back. Offer it instead.');
+  if (changes.some(({ kind }) => kind === 'ruleGrade'))
+    throw refuse('grades rules or switches them off. Waive single findings instead.');
 }

@@ -11,7 +11,7 @@ export function caller(
   name: Name,
   who: Who,
   query: (name: string) => string | null,
-): Pick<Caller, 'network' | 'pen'> {
+): Pick<Caller, 'network' | 'networkAt' | 'pen'> {
   const endpoint: Endpoint = contract[name];
   const writes = endpoint.network === 'write';
   if (query('at') !== null && writes)
@@ -25,18 +25,15 @@ export function caller(
     return query('plan');
   };
   let meant: Promise<Meant> | null = null;
+  const meantAt = (at: string | null): Promise<Meant> =>
+    meantBy(store, { projectId: who.projectId, accountId: who.account.id }, audienceOf(who.role), {
+      plan: plan(),
+      at,
+      built: writes ? null : query('built'),
+    });
   return {
-    network: () =>
-      (meant ??= meantBy(
-        store,
-        { projectId: who.projectId, accountId: who.account.id },
-        audienceOf(who.role),
-        {
-          plan: plan(),
-          at: query('at'),
-          built: writes ? null : query('built'),
-        },
-      )),
+    network: () => (meant ??= meantAt(query('at'))),
+    networkAt: (revision) => meantAt(String(revision)),
     pen: () => penFor(store, who.projectId, who.account, plan()),
   };
 }

@@ -34,6 +34,8 @@ export interface Services extends Base {
 export interface Caller extends Who {
   /** The network that is meant, with its revision: the one way to read it. */
   network: () => Promise<Meant>;
+  /** The same of an earlier revision. @throws Refusal 404 where there is none */
+  networkAt: (revision: number) => Promise<Meant>;
   /** Writes into the line that is meant: the one way to write model data. */
   pen: () => Pen;
 }

@@ -4,6 +4,7 @@ import type { JobHandlers } from '../http/route.ts';
 import { fileHandlers } from '../project/fileRoutes.ts';
 import { largeEditHandlers } from '../project/editRoutes.ts';
 import { equipmentListHandlers } from '../racks/equipmentListRoutes.ts';
+import { reviewHandlers } from '../review/reviewRoutes.ts';
 import { sheetHandlers } from '../sheets/sheetRoutes.ts';
 
 /** What is done for every call that is a job; one that is missing does not compile. */
@@ -14,4 +15,5 @@ export const jobHandlers: JobHandlers = {
   ...equipmentListHandlers,
   ...sheetHandlers,
   ...largeEditHandlers,
+  ...reviewHandlers,
 };

@@ -1,6 +1,5 @@
 import type { Answer } from '@visograph/api';
 import { scopeTitle } from '@visograph/core/cabling';
-import { checkNetwork } from '@visograph/core/check';
 import { parseExchange, readExchange, writeExchange } from '@visograph/core/exchange';
 import { type Network, type Rack } from '@visograph/core/model';
 import { elevationScene, withCables, plateFacts, type ElevationWishes } from '@visograph/core/racks';
@@ -91,7 +90,6 @@ export const fileHandlers = {
       );
     return takeIn(call, readText(await readFile(exampleFile, 'utf8')), { preview: false });
   },
-  'GET /projects/:project/findings': async (call) => checkNetwork((await call.network()).network),
   'GET /projects/:project/reports/:report': async (call) => {
     const report = findReport(call.param('report'));
     if (report === null) throw notFound(`The schedule ${call.param('report')}`);

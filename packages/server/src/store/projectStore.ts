@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
 import { z } from 'zod';
 import { BuiltLine, type LineListener, type Moment } from './builtLine.ts';
+import type { Change } from '@visograph/core/change';
 import type { Snapshot } from './snapshot.ts';
 import {
   asBuilt,
@@ -16,7 +17,7 @@ import { PlanLines, type PlanSnapshot } from '../plans/planLines.ts';
 import { Plans } from '../plans/plans.ts';
 
 export type { Snapshot } from './snapshot.ts';
-export { asBuilt, type Author, type UndoResult, type Wish, type Written } from './journal.ts';
+export { asBuilt, type Author, type HistoryLine, type UndoResult, type Wish, type Written } from './journal.ts';
 /** On which servers tell each other what they wrote. */
 export const storeChannel = 'visograph';
 const noteSchema = z.object({ projectId: z.string(), line: z.string().nullable(), instance: z.string() });
@@ -123,6 +124,11 @@ export class ProjectStore {
   /** Rows of networks that are kept in memory. */
   get rowsInMemory(): number {
     return this.built.rowsInMemory;
+  }
+
+  /** The changes of the entries in (from, to], oldest first. */
+  changes(projectId: string, line: string | null, from: number, to: number): Promise<Change[][]> {
+    return this.journal.changes({ projectId, line }, from, to);
   }
 
   /** What a line wrote, as it is read by people. */

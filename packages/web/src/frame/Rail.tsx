@@ -1,11 +1,14 @@
-import { Fragment, useEffect, useRef, type ReactNode } from 'react';
+import { inScope } from '@visograph/core/check';
+import { Fragment, useEffect, useMemo, useRef, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
+import { useFindings } from '../data/findings.ts';
 import { useShownPath } from '../data/shown.ts';
 import { useWhereabouts } from '../data/location.ts';
 import { useWorkspace } from '../data/workspace.tsx';
 import { narrowQuery } from '../kit/useNarrow.ts';
+import { mono } from '../theme/mono.ts';
 import { sections } from './sections.ts';
 
 const Bar = styled.nav<{ $open: boolean }>`
@@ -19,6 +22,13 @@ const Bar = styled.nav<{ $open: boolean }>`
     border-left: 3px solid transparent;
     text-decoration: none;
     color: ${({ theme }) => theme.inkSoft};
+  }
+  a small {
+    float: right;
+    margin-right: 8px;
+    ${mono}
+    font-size: 11px;
+    line-height: 20px;
   }
   a:hover {
     color: ${({ theme }) => theme.ink};
@@ -52,6 +62,11 @@ export function Rail(): ReactNode {
   const { project } = useProject();
   const { section, scopeId } = useWhereabouts();
   const shownPath = useShownPath();
+  const judged = useFindings();
+  const toMend = useMemo(
+    () => (judged === null ? 0 : inScope(judged.network, judged.review.open, scopeId).length),
+    [judged, scopeId],
+  );
   const query = scopeId === null ? '' : `?scope=${scopeId}`;
   const { railOpen, setRailOpen } = useWorkspace();
   const bar = useRef<HTMLElement>(null);
@@ -83,6 +98,7 @@ export function Rail(): ReactNode {
             title={`Alt+${at}`}
           >
             {entry.label}
+            {entry.key === 'review' && toMend > 0 && <small aria-label={`${toMend} to mend`}>{toMend}</small>}
           </Link>
         </Fragment>
       ))}

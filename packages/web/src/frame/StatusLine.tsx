@@ -1,6 +1,6 @@
 import { inForce } from '@visograph/core/lens';
 import { devicesInScope, devicesNotPlaced, placesWithin, isFree, titleOf } from '@visograph/core/model';
-import { lazy, Suspense, useDeferredValue, useMemo, useState, type ReactNode } from 'react';
+import { useDeferredValue, useMemo, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useFindings } from '../data/findings.ts';
 import { useNetwork } from '../data/project.tsx';
@@ -8,8 +8,6 @@ import { useShown } from '../data/shown.ts';
 import { useWhereabouts } from '../data/location.ts';
 import { Button } from '../kit/controls.tsx';
 import { mono } from '../theme/mono.ts';
-
-const FindingsPanel = lazy(async () => import('./FindingsPanel.tsx'));
 
 const Line = styled.footer`
   grid-area: foot;
@@ -40,10 +38,9 @@ export function StatusLine(): ReactNode {
   const newest = useNetwork();
   /** The counts follow an edit a moment later: they go over every port of the scope. */
   const network = useDeferredValue(inForce(useShown()));
-  const { scopeId, selection } = useWhereabouts();
+  const { scopeId, selection, go } = useWhereabouts();
   const judged = useFindings();
-  const findings = judged?.findings.length ?? null;
-  const [listed, setListed] = useState(false);
+  const findings = judged?.review.open.length ?? null;
   const text = useMemo(() => {
     const devices = devicesInScope(network, scopeId);
     let ports = 0;
@@ -80,16 +77,11 @@ export function StatusLine(): ReactNode {
         {findings === null || findings === 0 ? (
           found
         ) : (
-          <Found $tone="quiet" onPress={() => setListed(true)}>
+          <Found $tone="quiet" onPress={() => go({ section: 'review', scopeId: null })}>
             {found}
           </Found>
         )}
       </span>
-      {listed && judged !== null && (
-        <Suspense fallback={null}>
-          <FindingsPanel judged={judged} onClose={() => setListed(false)} />
-        </Suspense>
-      )}
       <span>{chosen === '' ? '' : `selected: ${chosen}`}</span>
     </Line>
   );

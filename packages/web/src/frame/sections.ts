@@ -8,5 +8,6 @@ export const sections = [
   { key: 'vlans', label: 'VLANs', group: 0 },
   { key: 'addresses', label: 'Addresses', group: 0 },
   { key: 'sheets', label: 'Sheets', group: 1 },
+  { key: 'review', label: 'Review', group: 1 },
   { key: 'schedules', label: 'Schedules', group: 1 },
 ] as const;

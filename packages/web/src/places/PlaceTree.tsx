@@ -75,6 +75,10 @@ const Line = styled.div`
     text-overflow: ellipsis;
     white-space: nowrap;
   }
+  > button.found {
+    width: 16px;
+    padding: 0 3px;
+  }
   > small {
     ${mono}
     font-size: 11px;
@@ -95,7 +99,7 @@ export function PlaceTree(): ReactNode {
   const { scopeId, go } = useWhereabouts();
   const judged = useFindings();
   const checked = judged?.network ?? network;
-  const states = useMemo(() => placeStates(checked, judged?.findings ?? []), [checked, judged]);
+  const states = useMemo(() => placeStates(checked, judged?.review.open ?? []), [checked, judged]);
   const items = useMemo(() => {
     const itemOf = (place: Place): Item => ({
       id: place.id,
@@ -152,7 +156,15 @@ export function PlaceTree(): ReactNode {
                 {isExpanded ? '−' : '+'}
               </Button>
               <span>{item.name}</span>
-              {worst !== null && <StateMark state={worst} />}
+              {worst !== null && (
+                <Button
+                  className="found"
+                  aria-label={`Review ${item.name}: ${state?.findings ?? 0} to mend`}
+                  onPress={() => go({ section: 'review', scopeId: item.id, rackId: null })}
+                >
+                  <StateMark state={worst} />
+                </Button>
+              )}
               <small>{devices}</small>
             </Line>
           )}

@@ -5,6 +5,7 @@ import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts, type Selection } from '../data/location.ts';
 import { AddInside } from '../racks/record/AddInside.tsx';
+import { FoundCard } from './FoundCard.tsx';
 import { KindRecord } from './KindRecord.tsx';
 import { records } from './registry.tsx';
 
@@ -21,6 +22,7 @@ const nothingIn: Readonly<Record<string, string>> = {
   cables: 'Select a cable or a circuit: its record stands here.',
   vlans: 'Select a VLAN: its record stands here.',
   addresses: 'Select a prefix or an address: its record stands here.',
+  review: 'Choose a finding: the record of its thing stands here.',
   sheets: 'Open a sheet and choose something on it: its record stands here.',
 };
 
@@ -29,7 +31,12 @@ function recordOf<K extends Kind>(network: Network, kind: K, id: string): ReactN
   const row = network.get(kind, id);
   if (row === null) return null;
   const own: ((row: Row<K>) => ReactNode) | undefined = records[kind];
-  return <Fragment key={id}>{own?.(row) ?? <KindRecord kind={kind} row={row} />}</Fragment>;
+  return (
+    <Fragment key={id}>
+      {own?.(row) ?? <KindRecord kind={kind} row={row} />}
+      <FoundCard kind={kind} id={id} />
+    </Fragment>
+  );
 }
 
 /** The record of what is selected: facts edited in place, ports, connections, history. */

@@ -1,5 +1,5 @@
 import { toldInOrder } from '@visograph/core/check';
-import { lazy, Suspense, useMemo, useState, type ReactNode } from 'react';
+import { useMemo, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useFindings } from '../data/findings.ts';
 import { useProject } from '../data/project.tsx';
@@ -14,8 +14,6 @@ import { Figures } from './Figures.tsx';
 import { Lines, Part } from './parts.tsx';
 import { useSince } from './useSince.ts';
 import { WaysToBegin } from './WaysToBegin.tsx';
-
-const FindingsPanel = lazy(async () => import('../frame/FindingsPanel.tsx'));
 
 const Page = styled.div`
   flex: 1;
@@ -47,17 +45,16 @@ const mostChanges = 8;
 /** The worst of what the checks find, and the way to all of it. */
 function TopFindings(): ReactNode {
   const judged = useFindings();
-  const { select } = useWhereabouts();
-  const [open, setOpen] = useState(false);
+  const { select, go } = useWhereabouts();
   const told = useMemo(
-    () => (judged === null ? null : toldInOrder(judged.network, judged.findings).map((one) => one.told)),
+    () => (judged === null ? null : toldInOrder(judged.network, judged.review.open).map((one) => one.told)),
     [judged],
   );
   const count = told?.length ?? 0;
   return (
     <Part
       title={told === null ? 'Findings' : `Findings · ${count}`}
-      all={count > 0 && <Button onPress={() => setOpen(true)}>All, and mend</Button>}
+      all={count > 0 && <Button onPress={() => go({ section: 'review' })}>All, and mend</Button>}
     >
       <Lines>
         {told === null && <li>Checking …</li>}
@@ -83,11 +80,6 @@ function TopFindings(): ReactNode {
           </li>
         ))}
       </Lines>
-      {open && judged !== null && (
-        <Suspense fallback={null}>
-          <FindingsPanel judged={judged} onClose={() => setOpen(false)} />
-        </Suspense>
-      )}
     </Part>
   );
 }

@@ -68,6 +68,8 @@ function held(start: Network, role: ProjectSummary['role']): Omit<Held, 'at'> {
       return answer(200, noted);
     }
     if (method === 'GET' && called === 'changes') return answer(200, entries);
+    if (method === 'GET' && called === 'session')
+      return answer(200, { account: { id: 'anna', name: 'Anna Kerr' }, firstStart: false });
     return answer(404, { detail: `There is no ${method} ${path} here.` });
   };
   Object.assign(globalThis, { fetch: fetched, WebSocket: Silent });

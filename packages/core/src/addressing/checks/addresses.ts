@@ -61,6 +61,8 @@ function givenTwice(network: Network, key: string): Evidence<{ host: string; giv
 export const addressDuplicate = defineRule({
   key: 'address-duplicate',
   title: 'Addresses given twice',
+  why: 'Two hosts with one address answer for each other: connections break at one of them, and at which one changes.',
+  standard: 'RFC 5227',
   reads: { address: ['address', 'vrfId'] },
   find: {
     *each(network) {
@@ -93,6 +95,7 @@ export const addressDuplicate = defineRule({
       return [
         {
           wish: `Move the address ${ownerText(network, row)} to ${address}`,
+          way: 'Move one of the addresses to a free one',
           attempt: judged(network, [update('address', row, { address })], sentence),
         },
       ];
@@ -105,6 +108,8 @@ type Shared = { host: string; portIds: readonly string[]; groups: readonly numbe
 export const virtualDuplicate = defineRule<Shared>({
   key: 'virtual-duplicate',
   title: 'Shared addresses that somebody else has',
+  why: 'The address that routers share must be nobody’s own, or the gateway moves to a host that does not forward.',
+  standard: 'RFC 9568',
   reads: {
     redundancy: ['portId', 'group', 'virtual'],
     address: ['address', 'portId', 'vrfId'],
@@ -147,6 +152,8 @@ export const virtualDuplicate = defineRule<Shared>({
 export const gatewayNoHost = defineRule({
   key: 'gateway-no-host',
   title: 'Gateways that no host can be',
+  why: 'The first and the last address of an IPv4 subnet mean the subnet and everybody in it: no router can be there.',
+  standard: 'RFC 1122, 3.2.1.3',
   reads: { prefix: ['prefix', 'gateway'] },
   find: rowParts('prefix', (_network, row) => {
     const prefix = parsePrefix(row.prefix);
@@ -176,6 +183,7 @@ export const gatewayNoHost = defineRule({
       if (row === null) return [];
       return [...new Set([first, last])].map((gateway) => ({
         wish: `Take ${gateway} as the gateway`,
+        way: 'Take the first or last address for hosts as the gateway',
         attempt: judged(
           network,
           [update('prefix', row, { gateway })],
@@ -201,6 +209,8 @@ function misplaced(network: Network, row: Address): { length: number; insideId: 
 export const addressOutside = defineRule({
   key: 'address-outside-prefix',
   title: 'Addresses outside their prefix',
+  why: 'A host takes what is in its own prefix as near: with another length than the subnet’s it looks for neighbours at the gateway, or the other way round.',
+  standard: 'RFC 1122, 3.3.1.1',
   reads: { address: ['address', 'vrfId'], prefix: ['vrfId', 'prefix', 'role'] },
   find: rowParts(
     'address',
@@ -231,6 +241,7 @@ export const addressOutside = defineRule({
       return [
         {
           wish: `Correct the length to /${length}`,
+          way: 'Correct the length',
           attempt: judged(network, [update('address', row, { address })], sentence),
         },
       ];
@@ -242,6 +253,8 @@ export const addressOutside = defineRule({
 export const addressNotForHosts = defineRule({
   key: 'address-not-for-hosts',
   title: 'Network and broadcast addresses given to hosts',
+  why: 'The first and the last address of an IPv4 subnet mean the subnet and everybody in it: no host is reached there.',
+  standard: 'RFC 1122, 3.2.1.3',
   reads: { address: ['address'] },
   find: rowParts('address', (_network, row) => {
     const at = parseInterface(row.address);
@@ -259,6 +272,7 @@ export const addressNotForHosts = defineRule({
 export const loopbackLength = defineRule({
   key: 'loopback-length',
   title: 'Loopbacks that are not one address',
+  why: 'A loopback is one address: a longer prefix takes addresses that others may need and draws their traffic to this router.',
   reads: { address: ['address', 'portId'], port: ['form'] },
   find: rowParts(
     'address',
@@ -294,6 +308,8 @@ function prefixesOfHost(network: Network, host: string): string[] {
 export const gatewayMissing = defineRule({
   key: 'gateway-missing',
   title: 'Gateways that nobody is',
+  why: 'Hosts send what is not for their own subnet to the gateway; where nobody has it, they reach no further.',
+  standard: 'RFC 1122, 3.3.1',
   reads: {
     prefix: ['role', 'status', 'gateway', 'vrfId', 'prefix'],
     address: ['address', 'portId', 'vrfId'],
@@ -335,6 +351,8 @@ export const isPrivate = (address: IpAddress): boolean => privateSpace.some((spa
 export const privateAtInternet = defineRule({
   key: 'private-at-internet',
   title: 'Private addresses facing the internet',
+  why: 'Private addresses are not routed in the internet: nothing comes back to them.',
+  standard: 'RFC 1918; RFC 6890',
   reads: { address: ['address', 'portId'], circuit: ['kind', 'aPortId', 'bPortId'] },
   find: rowParts(
     'address',

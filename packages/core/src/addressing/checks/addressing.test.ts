@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { nextFreeAddress, useOf } from '../plan.ts';
 import { formatIp, parseIp } from '../../model/values/ip.ts';
 import { access, switched, trunk } from '../../testing/testSwitching.ts';
-import { checkNetwork } from '../../check/registry.ts';
+import { foundIn } from '../../testing/testFindings.ts';
 import { isPrivate } from './addresses.ts';
 
 const host = (address: string | string[], more: object = {}) => ({
@@ -19,7 +19,7 @@ const found = (
   links: [string, string][] = [],
   more: object = {},
 ): [string, string][] =>
-  checkNetwork(switched(devices, links, { prefixes: prefixes as never, ...more })).map((one) => [
+  foundIn(switched(devices, links, { prefixes: prefixes as never, ...more })).map((one) => [
     one.rule,
     one.message,
   ]);

@@ -15,6 +15,7 @@ const deviceOf = (network: Network, portId: string | null): string | null =>
 export const managementAddress = defineRule({
   key: 'no-management-address',
   title: 'Devices without a management address',
+  why: 'What has no address of its own cannot be looked after over the network, nor watched.',
   reads: {
     device: ['role', 'status'],
     port: ['deviceId', 'role', 'form'],

@@ -35,6 +35,8 @@ function beside(network: Network, touched: Touched, base: Network): string[] | n
 export const prefixOverlap = defineRule({
   key: 'prefix-overlap',
   title: 'Prefixes that overlap',
+  why: 'Where two prefixes overlap the longer one takes traffic from the other, and an address may be given twice.',
+  standard: 'RFC 4632',
   reads: { prefix: ['vrfId', 'prefix', 'role'] },
   find: {
     ...rowParts('prefix', (network, row) => {
@@ -53,6 +55,7 @@ const almostFull = 0.8;
 export const poolFull = defineRule({
   key: 'pool-full',
   title: 'Pools that run full',
+  why: 'Who needs the next subnet or address does not find one.',
   reads: { prefix: ['vrfId', 'prefix', 'role'] },
   find: {
     ...rowParts('prefix', (network, row) => {
@@ -72,6 +75,7 @@ export const poolFull = defineRule({
 export const prefixWithoutVlan = defineRule({
   key: 'prefix-without-vlan',
   title: 'Subnets on no VLAN',
+  why: 'A subnet that is on no VLAN cannot be plugged into: its hosts are recorded nowhere in layer 2.',
   reads: { prefix: ['role', 'vlanId'] },
   find: rowParts('prefix', (_network, row) =>
     row.role === 'subnet' && row.vlanId === null
@@ -86,6 +90,8 @@ export const prefixWithoutVlan = defineRule({
 export const pointToPointMisuse = defineRule({
   key: 'point-to-point-misuse',
   title: 'Two-address prefixes used for hosts',
+  why: 'A /31 or /127 has two addresses and no broadcast: it is for the two ends of a link.',
+  standard: 'RFC 3021; RFC 6164',
   reads: { prefix: ['prefix', 'role', 'ranges'] },
   find: rowParts('prefix', (_network, row) => {
     const prefix = parsePrefix(row.prefix);
@@ -103,6 +109,7 @@ export const pointToPointMisuse = defineRule({
       return [
         {
           wish: `Make it a transit prefix`,
+          way: 'Make it a transit prefix',
           attempt: judged(network, changes, `Made ${row.prefix} a transit prefix`),
         },
       ];
@@ -113,6 +120,8 @@ export const pointToPointMisuse = defineRule({
 export const summaryLeak = defineRule({
   key: 'summary-leak',
   title: 'Prefixes outside the place that their summary leads to',
+  why: 'A summary draws traffic to a place for prefixes that are not there: it is lost or goes round in a loop.',
+  standard: 'RFC 4632, 5.1',
   reads: { prefix: ['vrfId', 'prefix', 'role', 'placeId'], place: ['parentId'] },
   find: {
     ...rowParts('prefix', (network, row) => {

@@ -8,7 +8,7 @@ import { formatIp, formatPrefix, parseIp, parsePrefix, type IpPrefix } from '../
 import type { Prefix } from '../../model/kinds/logical/prefix.ts';
 import { newProject } from '../../model/kinds/sites/project.ts';
 import { Network } from '../../model/network/network.ts';
-import { checkNetwork } from '../../check/registry.ts';
+import { foundIn } from '../../testing/testFindings.ts';
 import { switched } from '../../testing/testSwitching.ts';
 import { lengthForHosts } from '../sizeWish.ts';
 import { addPrefix, gatewayBy } from './allocate.ts';
@@ -105,7 +105,7 @@ describe('addresses', () => {
     const port = demo.findOne('portByName', `${camera?.id ?? ''}:eth0`);
     if (port === null) throw new Error('no port');
     const after = done(demo, giveAddress(demo, row(demo, '10.40.3.0/24'), port));
-    expect(checkNetwork(after).map((one) => one.rule)).not.toContain('no-management-address');
+    expect(foundIn(after).map((one) => one.rule)).not.toContain('no-management-address');
     expect(why(giveAddress(demo, row(demo, '10.40.0.0/19'), port))).toContain('is a pool');
     expect(why(giveAddress(demo, row(demo, '10.43.0.0/31'), port))).toContain('is full');
   });

@@ -4,7 +4,7 @@ import { bordersOf, candidates, freeBlocks } from '../blocks.ts';
 import { summarise } from '../prefixTree.ts';
 import { readSizeWish } from '../sizeWish.ts';
 import { applyChanges } from '../../change/apply.ts';
-import { checkNetwork } from '../../check/registry.ts';
+import { foundIn } from '../../testing/testFindings.ts';
 import { hostsFile, reverseName, zoneFile, zoneNames } from '../exchange/zones.ts';
 import { readAddressRows } from '../exchange/addressRows.ts';
 import {
@@ -272,8 +272,8 @@ describe('a new terminal from a template', () => {
     });
     expect(after.get('vlan', operations.vlanId)?.vid).toBe(20);
     expect(operations.ranges[0]?.to).toBe('10.41.32.253');
-    expect(checkNetwork(after).filter((finding) => finding.rule.startsWith('prefix'))).toHaveLength(
-      checkNetwork(base).filter((finding) => finding.rule.startsWith('prefix')).length,
+    expect(foundIn(after).filter((finding) => finding.rule.startsWith('prefix'))).toHaveLength(
+      foundIn(base).filter((finding) => finding.rule.startsWith('prefix')).length,
     );
   });
 

@@ -5,6 +5,8 @@ import { defineRule } from '../../check/finding.ts';
 export const labelGaps = defineRule({
   key: 'label-gap',
   title: 'Label number missing from its sequence',
+  why: 'A number missing from a sequence is a cable that was removed without a word, or one that is there and not in the document.',
+  standard: 'ISO/IEC 14763-2; TIA-606',
   looksAt: 'all',
   reads: { cable: ['label'] },
   find: (network) =>

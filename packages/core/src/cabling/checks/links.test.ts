@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { portGroupSchema } from '../../model/kinds/equipment/portGroup.ts';
 import { networkOf } from '../../testing/testNetwork.ts';
-import { checkNetwork } from '../../check/registry.ts';
+import { foundIn } from '../../testing/testFindings.ts';
 
 const panel = (name: string) => ({
   name,
@@ -20,7 +20,7 @@ test('a run through panels that comes back to itself is told once, with its cabl
       { label: 'C-2', a: 'p:R1', b: 'q:R1' },
     ],
   });
-  expect(checkNetwork(network)).toEqual([
+  expect(foundIn(network)).toEqual([
     expect.objectContaining({ rule: 'run-loop', about: ['cable C-1', 'cable C-2'] }),
   ]);
 });
@@ -44,7 +44,7 @@ test('of many runs alike only those that are wrong are told: category, reach and
       b: `b:${at + 1}`,
     })),
   });
-  expect(checkNetwork(network).map((finding) => [finding.rule, finding.about.at(-1)])).toEqual([
+  expect(foundIn(network).map((finding) => [finding.rule, finding.about.at(-1)])).toEqual([
     ['link-plug', 'cable C-10'],
     ['link-reach', 'cable C-09'],
     ['link-speed', 'cable C-08'],
@@ -56,7 +56,7 @@ test('a trunk laid between panels for later is no fault', () => {
     devices: [panel('p'), panel('q')],
     cables: [{ label: 'C-1', a: 'p:R1', b: 'q:R1' }],
   });
-  expect(checkNetwork(network)).toEqual([]);
+  expect(foundIn(network)).toEqual([]);
 });
 
 test('link-poe: a camera of class 3 on a port that feeds class 2 runs with less', () => {
@@ -83,7 +83,7 @@ test('link-poe: a camera of class 3 on a port that feeds class 2 runs with less'
     ],
     cables: [{ label: 'C-1', type: 'Cat 6A RJ45', lengthM: 10, a: 'cam:eth0', b: 'sw:gi1/1' }],
   });
-  expect(checkNetwork(network).filter(({ rule }) => rule === 'link-poe')).toMatchObject([
+  expect(foundIn(network).filter(({ rule }) => rule === 'link-poe')).toMatchObject([
     {
       severity: 'warn',
       about: ['device cam', 'device sw', 'cable C-1'],

@@ -55,6 +55,39 @@ const titles: Readonly<Record<FaultAspect, string>> = {
   strand: 'Run that ends because a strand leads nowhere',
 };
 
+/** Why each matters, and what it stands on. */
+const grounds: Readonly<Record<FaultAspect, { why: string; standard: string }>> = {
+  optics: { why: 'Two ends of different wavelength, speed or standard stay dark.', standard: 'IEEE 802.3' },
+  light: {
+    why: 'Below its sensitivity a receiver loses frames or the link: loss of fibre, plugs and splices is added up.',
+    standard: 'IEC 61280-4; TIA-568.3',
+  },
+  reach: {
+    why: 'Beyond its reach a signal is not what the standard promises: errors come with heat and age.',
+    standard: 'IEEE 802.3',
+  },
+  medium: {
+    why: 'Multi-mode and single-mode, or fibre and copper, do not go into each other.',
+    standard: 'ISO/IEC 11801',
+  },
+  plug: {
+    why: 'What does not fit is not plugged in: the record or the order is wrong.',
+    standard: 'IEC 61754; IEC 60603',
+  },
+  poe: {
+    why: 'What gets a lower class than it asks for starts with less or not at all.',
+    standard: 'IEEE 802.3, clauses 33 and 145',
+  },
+  speed: {
+    why: 'A cable below the category of its speed gives errors or falls back to a lower speed.',
+    standard: 'ISO/IEC 11801',
+  },
+  strand: {
+    why: 'A run that leads to no strand ends in the middle: its far end stays dark.',
+    standard: 'TIA-568.3',
+  },
+};
+
 const named = (network: Network, subjects: readonly Subject[], kind: 'device' | 'cable'): string[] =>
   idsOf(subjects, kind)
     .map((id) => nameOf(network, kind, id))
@@ -69,6 +102,7 @@ const faultRules = keysOf<FaultAspect>(titles).map((about) =>
   defineRule({
     key: `link-${about}`,
     title: titles[about],
+    ...grounds[about],
     reads: runReads,
     find: (network) => faultsAt(network, about),
     says: ({ fault }, network, subjects) =>
@@ -87,6 +121,7 @@ const faultRules = keysOf<FaultAspect>(titles).map((about) =>
 const runLoop = defineRule({
   key: 'run-loop',
   title: 'Run that comes back to itself',
+  why: 'Such a run joins nothing: a patch leads back to where it came from.',
   reads: runReads,
   find: (network) =>
     wrongRuns(runBookOf(network))

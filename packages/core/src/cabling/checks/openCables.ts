@@ -10,6 +10,8 @@ import { rowParts } from '../../check/rowParts.ts';
 export const openCables = defineRule({
   key: 'cable-one-end',
   title: 'Cable with an end left open',
+  why: 'A cable that ends nowhere is still in the way, or its other end is plugged in and not recorded.',
+  standard: 'ISO/IEC 14763-2',
   looksAt: 'all',
   reads: { cable: ['status', 'aPortId', 'bPortId'] },
   find: rowParts('cable', (network, { id, status, aPortId, bPortId }) => {
@@ -33,6 +35,7 @@ export const openCables = defineRule({
     return [
       {
         wish: `Remove ${cable.label}`,
+        way: 'Remove the cable',
         attempt: judged(network, changes, `Removed ${cable.label}, which led nowhere`),
       },
     ];

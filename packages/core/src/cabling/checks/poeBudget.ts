@@ -28,6 +28,8 @@ function feeding(network: Network): Set<Device> {
 export const poeBudget = defineRule({
   key: 'poe-over-budget',
   title: 'More PoE promised than there is',
+  why: 'When all ask for what they may, a switch sheds ports by priority: cameras and telephones go dark one by one.',
+  standard: 'IEEE 802.3, clauses 33 and 145',
   reads: runReads,
   find: (network) =>
     [...feeding(network)].flatMap((device) => {

@@ -44,6 +44,8 @@ function judge(network: Network, port: Port) {
 export const strandsMissing = defineRule({
   key: 'strand-missing',
   title: 'Ports of a cassette without a strand in its trunk',
+  why: 'A port of the cassette has no fibre behind it: what is patched there stays dark.',
+  standard: 'TIA-568.3',
   reads: {
     port: ['role', 'connector', 'leadsToId', 'leadsToStrand'],
     cable: ['typeId', 'aPortId', 'bPortId'],

@@ -6,6 +6,7 @@ import { defineRule } from '../../check/finding.ts';
 export const rackLimits = defineRule({
   key: 'rack-over-limit',
   title: 'Rack above a limit',
+  why: 'A feed above its limit trips, also when the other one fails and all of the load falls on it; a rack above its mass bends.',
   looksAt: 'all',
   reads: { rack: 'all', device: 'all', module: 'all', port: 'all', cable: 'all', model: 'all' },
   find: (network) =>

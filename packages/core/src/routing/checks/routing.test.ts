@@ -1,9 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import { switched } from '../../testing/testSwitching.ts';
-import { checkNetwork } from '../../check/registry.ts';
+import { foundIn } from '../../testing/testFindings.ts';
 
 const found = (rule: string, devices: Parameters<typeof switched>[0], links: [string, string][]): string[] =>
-  checkNetwork(switched(devices, links))
+  foundIn(switched(devices, links))
     .filter((finding) => finding.rule === rule)
     .map((finding) => finding.message);
 

@@ -30,6 +30,8 @@ const vrfIds = (network: Network): (string | null)[] => [
 export const ospfMismatch = defineRule({
   key: 'ospf-mismatch',
   title: 'OSPF that does not agree',
+  why: 'Neighbours whose area, timers, network type or MTU differ do not become adjacent: routes over this link are missing.',
+  standard: 'RFC 2328, 10.5',
   reads: routingReads,
   find: (network) => {
     if (network.countOf('ospfPorts', 'all') === 0) return [];
@@ -55,6 +57,8 @@ export const ospfMismatch = defineRule({
 export const routeIdle = defineRule({
   key: 'route-unreachable',
   title: 'Static routes that lead nowhere',
+  why: 'A static route whose next hop is in no subnet of the router is not used, or leads to where nobody is.',
+  standard: 'RFC 1812, 5.2',
   reads: routingReads,
   find: (network) => {
     const devices = new Set([...network.all('route')].map((route) => route.deviceId));
@@ -86,6 +90,7 @@ function isSomebodys(network: Network, vrfId: string | null, text: string): bool
 export const nextHopNobody = defineRule({
   key: 'next-hop-nobody',
   title: 'Next hops that nobody has',
+  why: 'Traffic is sent to an address at which nobody is recorded: it is lost there, or the record is wrong.',
   reads: allOf(routingReads, { prefix: ['vrfId', 'prefix'] }),
   find: (network) =>
     [...network.all('route')].flatMap(({ id, deviceId, vrfId, prefix, via }) => {

@@ -54,6 +54,8 @@ const familyOf = ({ row }: Given): 4 | 6 | null => parseInterface(row.address)?.
 export const linkEndsDiffer = defineRule({
   key: 'link-ends-differ',
   title: 'Links whose ends are in different subnets',
+  why: 'Two routed ends of a link that are in different subnets do not reach each other.',
+  standard: 'RFC 1122, 3.3.1',
   reads: segmentReads,
   find: (network) =>
     [...bySegment(network)].flatMap(([segment, here]) => {
@@ -78,6 +80,8 @@ export const linkEndsDiffer = defineRule({
 export const prefixOnTwoVlans = defineRule({
   key: 'prefix-on-two-vlans',
   title: 'Prefixes on two VLANs',
+  why: 'A subnet is one broadcast domain: its hosts on two VLANs do not hear each other’s requests for addresses.',
+  standard: 'RFC 826',
   reads: allOf(segmentReads, { prefix: ['vrfId', 'prefix'] }),
   find: (network) => {
     const seen = new Map<string, Map<string, Given>>();

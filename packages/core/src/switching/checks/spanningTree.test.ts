@@ -1,9 +1,9 @@
 import { expect, test } from '@jest/globals';
 import { switched, trunk } from '../../testing/testSwitching.ts';
-import { checkNetwork } from '../../check/registry.ts';
+import { foundIn } from '../../testing/testFindings.ts';
 
 const told = (...network: Parameters<typeof switched>): string[] =>
-  checkNetwork(switched(...network))
+  foundIn(switched(...network))
     .filter(({ rule }) => /tree|loop|itself|edge-port/.test(rule))
     .map(({ rule, severity, message }) => `${rule} ${severity}: ${message}`);
 

@@ -28,6 +28,8 @@ const firstOf = (bridge: Bridge): string | null => bridge.devices[0]?.id ?? null
 export const switchToItself = defineRule({
   key: 'switch-to-itself',
   title: 'Switches that are joined to themselves',
+  why: 'A frame that leaves by one port and comes in by another goes round for ever where no spanning tree blocks it.',
+  standard: 'IEEE 802.1Q, 13',
   reads: layer2Reads,
   find: (network) => {
     const layer2 = layer2Of(network);
@@ -69,6 +71,8 @@ const saying = (bridge: Bridge): string | null =>
 export const treesDisagree = defineRule({
   key: 'spanning-tree-mixed',
   title: 'Neighbours whose spanning trees are of different kinds',
+  why: 'Neighbours of different kinds see each other as one instance, or not at all: what blocks is then not what was planned.',
+  standard: 'IEEE 802.1Q, 13',
   reads: layer2Reads,
   find: (network) =>
     layer2Of(network)
@@ -93,6 +97,8 @@ export const treesDisagree = defineRule({
 export const edgeFacesSwitch = defineRule({
   key: 'edge-port-to-switch',
   title: 'Edge ports with a switch behind them',
+  why: 'An edge port forwards at once: with a switch behind it there is a loop until the tree has found it.',
+  standard: 'IEEE 802.1Q, 13',
   reads: layer2Reads,
   find: (network) =>
     layer2Of(network).links.flatMap((link) =>
@@ -123,6 +129,7 @@ export const edgeFacesSwitch = defineRule({
     return [
       {
         wish: `Take the edge setting off ${bridgePortText(network, port.id)}`,
+        way: 'Take the edge setting off',
         attempt: judged(
           network,
           [update('port', port, { spanningTree })],
@@ -137,6 +144,8 @@ export const edgeFacesSwitch = defineRule({
 export const loopUnbroken = defineRule({
   key: 'loop-unbroken',
   title: 'Loops that nothing blocks',
+  why: 'Broadcasts in a loop are multiplied until nothing else gets through.',
+  standard: 'IEEE 802.1Q, 13',
   reads: layer2Reads,
   find: (network) => {
     const parent = new Map<string, string>();
@@ -205,6 +214,8 @@ function cutsOf(layer2: Layer2) {
 export const cutByTree = defineRule({
   key: 'vlan-cut-by-tree',
   title: 'VLANs whose only link is blocked',
+  why: 'The tree does not know that the one link with this VLAN is the one it blocks: its parts lose each other.',
+  standard: 'IEEE 802.1Q, 13',
   reads: layer2Reads,
   find: (network) => cutsOf(layer2Of(network)),
   says: ({ numberingId, vid, instance, blocks }, network) =>

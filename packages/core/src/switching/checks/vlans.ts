@@ -35,6 +35,8 @@ const bridgeNames = (network: Network, deviceIds: readonly string[]): string[] =
 export const vlanStops = defineRule({
   key: 'vlan-stops',
   title: 'VLANs that one end of a link carries and the other does not',
+  why: 'Frames of the VLAN are dropped at the end that does not carry it, or fall into another VLAN there.',
+  standard: 'IEEE 802.1Q, 8.6',
   reads: vlanReads,
   find: (network) => {
     const layer2 = layer2Of(network);
@@ -61,6 +63,7 @@ export const vlanStops = defineRule({
       return [
         {
           wish: `Let untagged frames be VLAN ${vid} at ${portText(network, there.id)} too`,
+          way: 'Let untagged frames be the same VLAN at both ends',
           attempt: setMarks(
             network,
             [{ port: there, vid, mark: 'U' }],
@@ -71,6 +74,7 @@ export const vlanStops = defineRule({
     return [
       {
         wish: `Carry VLAN ${vid} at ${portText(network, there.id)} too`,
+        way: 'Carry the VLAN at both ends',
         attempt: setMarks(
           network,
           [{ port: there, vid, mark: 'T' }],
@@ -79,6 +83,7 @@ export const vlanStops = defineRule({
       },
       {
         wish: `Take VLAN ${vid} off ${portText(network, here.id)}`,
+        way: 'Carry the VLAN at neither end',
         attempt: setMarks(
           network,
           [{ port: here, vid, mark: '-' }],
@@ -101,6 +106,8 @@ const sitesOf = (network: Network, part: Domain): Set<string> =>
 export const vlanIslands = defineRule({
   key: 'vlan-island',
   title: 'VLANs in parts that do not hear each other',
+  why: 'Hosts of one VLAN are taken to hear each other; in two parts they do not, and nothing says so.',
+  standard: 'IEEE 802.1Q',
   reads: vlanReads,
   find: (network) => {
     const layer2 = layer2Of(network);
@@ -128,6 +135,7 @@ export const vlanIslands = defineRule({
 export const vlanUnused = defineRule({
   key: 'vlan-unused',
   title: 'VLANs carried and used by nobody',
+  why: 'Every switch floods broadcasts of a VLAN that it carries, for nobody, and whoever plugs in there is in it.',
   reads: vlanReads,
   find: (network) => {
     const layer2 = layer2Of(network);
@@ -153,6 +161,7 @@ export const vlanUnused = defineRule({
       return [
         {
           wish: `Mark VLAN ${vlan.vid} as parking`,
+          way: 'Mark the VLAN as parking',
           attempt: judged(
             network,
             [update('vlan', vlan, { unused: true })],
@@ -167,6 +176,8 @@ export const vlanUnused = defineRule({
 export const vlanUndefined = defineRule({
   key: 'vlan-undefined',
   title: 'Ports in VLANs that are not defined',
+  why: 'A number without a name in its numbering may be a slip, or somebody else’s VLAN.',
+  standard: 'IEEE 802.1Q',
   reads: {
     port: ['deviceId', 'form', 'mode', 'untaggedVid', 'taggedVids', 'voiceVid', 'vid', 'vlanNumberingId'],
     vlan: ['numberingId', 'vid'],
@@ -207,6 +218,7 @@ export const vlanUndefined = defineRule({
     return [
       {
         wish: `Add ${what} to ${nameOf(network, 'vlanNumbering', numberingId)}`,
+        way: 'Add the VLANs to their numbering',
         attempt: judged(
           network,
           rows.map((row) => create('vlan', row)),
@@ -220,6 +232,8 @@ export const vlanUndefined = defineRule({
 export const vlanLeak = defineRule({
   key: 'vlan-leak',
   title: 'VLANs that pass straight through a routed hand-off',
+  why: 'A routed hand-off parts two layer-2 networks; a VLAN that passes it joins them again.',
+  standard: 'IEEE 802.1Q',
   reads: layer2Reads,
   find: (network) =>
     leaks(layer2Of(network)).map(({ domain, numberings }) => {

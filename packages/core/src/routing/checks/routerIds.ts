@@ -1,0 +1,41 @@
+import { defineRule } from '../../check/finding.ts';
+import { idsOf, nameOf } from '../../check/names.ts';
+import { compareNames } from '../../model/values/order.ts';
+
+/** A router is known to the others by its id alone. */
+export const routerIds = defineRule({
+  key: 'router-id-twice',
+  title: 'Router ids given twice',
+  why: 'Two routers with one id take each other’s announcements for their own: routes come and go without end.',
+  standard: 'RFC 2328, appendix C.1; RFC 4271, 4.2',
+  reads: { device: ['routerId', 'stack', 'status'] },
+  find: (network) => {
+    const byId = new Map<string, { id: string; as: string }[]>();
+    for (const { id, routerId, stack } of network.all('device')) {
+      if (routerId === null) continue;
+      // Devices of a stack are one router.
+      const routers = byId.get(routerId) ?? [];
+      routers.push({ id, as: stack ?? id });
+      byId.set(routerId, routers);
+    }
+    return [...byId].flatMap(([routerId, routers]) => {
+      if (new Set(routers.map(({ as }) => as)).size < 2) return [];
+      return [
+        {
+          severity: 'bad' as const,
+          subjects: routers.map(({ id }) => ({ kind: 'device' as const, id })),
+          facts: { routerId },
+        },
+      ];
+    });
+  },
+  says: ({ routerId }, network, subjects) =>
+    `${idsOf(subjects, 'device')
+      .map((id) => nameOf(network, 'device', id))
+      .sort(compareNames)
+      .join(' and ')} have the router id ${routerId}. Give each its own, such as an address of its loopback.`,
+  about: (_facts, network, subjects) =>
+    idsOf(subjects, 'device')
+      .map((id) => `device ${nameOf(network, 'device', id)}`)
+      .sort(compareNames),
+});
