@@ -54,7 +54,7 @@ async function write(parts) {
   const text = [
     '# What was measured',
     '',
-    `Written by \`npm run bench\`, which keeps the last ${kept} runs of each figure (docs/measurements.json): on 2 cores with Node 20 and PostgreSQL 15. The machine's own speed varies by a factor of two to three, so that a figure says little by itself: the last column compares it with a yardstick that was run right after it. A budget is missed when the run in the middle misses it. Parts that have not been run since are in [measurements-before](measurements-before.md).`,
+    `Written by \`npm run bench\`, which keeps the last ${kept} runs of each figure (docs/measurements.json): on 2 cores with Node 20 and PostgreSQL 15. The machine's own speed varies by a factor of two to three, so that a figure says little by itself: the last column compares it with a yardstick that was run right after it. A budget is missed when the run in the middle misses it.`,
   ];
   for (const [part, figures] of Object.entries(parts)) {
     const days = [...new Set(figures.flatMap(({ runs }) => runs.map(({ day }) => day)))].sort();

@@ -269,11 +269,15 @@ const model = {
   'POST /projects/:project/findings/origin': endpoint({
     access: 'reader',
     job: 'short',
-    summary: 'Since when a rule finds something about these things, and whose step brought it; writes nothing',
+    summary:
+      'Since when a rule finds something about these things, and whose step brought it; writes nothing',
     network: 'read',
     body: z.strictObject({
       rule: z.string().max(60),
-      about: z.array(z.object({ kind: z.enum(kindNames), id: uuid() })).min(1).max(5000),
+      about: z
+        .array(z.object({ kind: z.enum(kindNames), id: uuid() }))
+        .min(1)
+        .max(5000),
     }),
     answers: reply.findingOrigin,
   }),

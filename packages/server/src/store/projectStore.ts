@@ -17,7 +17,14 @@ import { PlanLines, type PlanSnapshot } from '../plans/planLines.ts';
 import { Plans } from '../plans/plans.ts';
 
 export type { Snapshot } from './snapshot.ts';
-export { asBuilt, type Author, type HistoryLine, type UndoResult, type Wish, type Written } from './journal.ts';
+export {
+  asBuilt,
+  type Author,
+  type HistoryLine,
+  type UndoResult,
+  type Wish,
+  type Written,
+} from './journal.ts';
 /** On which servers tell each other what they wrote. */
 export const storeChannel = 'visograph';
 const noteSchema = z.object({ projectId: z.string(), line: z.string().nullable(), instance: z.string() });

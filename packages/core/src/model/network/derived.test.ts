@@ -105,8 +105,18 @@ test('of many made in one go each knows the one before it, and nothing keeps the
     counted(next);
     steps.push(next);
   }
-  expect(counted(steps.at(-1) ?? Network.empty())).toEqual({ count: 5, made: counted(steps[1] ?? Network.empty()).made });
-  expect(steps.map((one) => one.origin?.base.deref() === undefined)).toEqual([true, true, true, true, true, false]);
+  expect(counted(steps.at(-1) ?? Network.empty())).toEqual({
+    count: 5,
+    made: counted(steps[1] ?? Network.empty()).made,
+  });
+  expect(steps.map((one) => one.origin?.base.deref() === undefined)).toEqual([
+    true,
+    true,
+    true,
+    true,
+    true,
+    false,
+  ]);
   // One that is made from it in the usual way does not cut it off.
   const after = steps.at(-1)?.draft().finish();
   expect(after?.origin?.base.deref()).toBe(steps.at(-1));
