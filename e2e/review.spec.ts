@@ -171,3 +171,35 @@ test('rules: one is switched off by the owner, an editor sees it and cannot; a f
   await page.getByRole('button', { name: 'Clear away' }).click();
   await expect(page.getByText('Nothing is waived')).toBeVisible();
 });
+
+test('completeness: the usual facts are asked for, a serial is typed where it is missing and filled down, the row stays', async ({
+  page,
+  application,
+}) => {
+  await beginProject(page, application, 'Complete');
+  await open(page, application);
+  await page.getByRole('button', { name: 'Complete', exact: true }).click();
+  await expect(page.getByText('Nothing is asked for yet')).toBeVisible();
+  await page.getByRole('button', { name: 'Ask for the usual facts' }).click();
+  const grid = page.getByRole('grid', { name: 'What is missing of devices' });
+  const share = page.getByText(/^\d+ % complete$/);
+  await expect(share).toBeVisible();
+  const before = await share.textContent();
+  const serial = grid.getByRole('gridcell', { name: 'missing' }).nth(1);
+  await serial.click();
+  await page.keyboard.type('NV31-0028306');
+  await page.keyboard.press('Enter');
+  await expect(grid.getByRole('gridcell', { name: 'NV31-0028306' })).toBeVisible();
+  await expect(share).not.toHaveText(before ?? '');
+  await saved(page);
+  await page.keyboard.press('Control+z');
+  await expect(share).toHaveText(before ?? '');
+  await page.getByRole('button', { name: 'What must be there …' }).click();
+  const panel = page.getByRole('dialog', { name: 'What must be documented' });
+  await panel.getByRole('button', { name: 'Ask no more for Serial of all active switches' }).click();
+  await expect(panel.getByText('Serial of all active switches')).toHaveCount(0);
+  await panel.getByRole('button', { name: 'Ask for it' }).click();
+  await expect(panel.getByText('Serial of all devices')).toBeVisible();
+  await panel.getByRole('button', { name: 'Ask for it' }).click();
+  await expect(panel.getByRole('alert')).toBeVisible();
+});

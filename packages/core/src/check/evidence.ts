@@ -17,7 +17,9 @@ export interface EvidenceDrawing {
 /** So many devices are drawn: more tell nothing in a small picture. */
 const mostDevices = 24;
 /** A device by itself is drawn with what it is joined to, as far as that is few. */
-const mostNeighbours = 6;
+const mostNeighbours = 4;
+/** Rules about power: what feeds a device is drawn with it, otherwise what it talks to. */
+const ofPower: ReadonlySet<string> = new Set(['single-fed', 'inlets-one-feed']);
 
 /** The ends of a cable or circuit, as devices. */
 function devicesOf(network: Network, finding: Finding): Set<string> {
@@ -37,9 +39,12 @@ function devicesOf(network: Network, finding: Finding): Set<string> {
   return found;
 }
 
-function neighboursOf(network: Network, deviceId: string): string[] {
+function neighboursOf(network: Network, deviceId: string, power: boolean): string[] {
   const far = new Set<string>();
-  for (const port of network.find('portsByDevice', deviceId))
+  const ports = network
+    .find('portsByDevice', deviceId)
+    .filter(({ role }) => (role === 'powerIn' || role === 'powerOut') === power);
+  for (const port of ports)
     for (const cable of network.find('cablesByPort', port.id))
       for (const end of [...endsOf(network, cable, 'a'), ...endsOf(network, cable, 'b')]) {
         const other = network.get('port', end)?.deviceId;
@@ -70,7 +75,8 @@ export function evidenceOf(network: Network, finding: Finding): EvidenceDrawing 
   const [only, ...others] = devices;
   if (only === undefined) return null;
   if (others.length === 0)
-    for (const near of neighboursOf(network, only).slice(0, mostNeighbours)) devices.add(near);
+    for (const near of neighboursOf(network, only, ofPower.has(finding.rule)).slice(0, mostNeighbours))
+      devices.add(near);
   const projection = projections.find(([start]) => finding.rule.startsWith(start))?.[1] ?? 'cabling';
   const show = blankSheet.show.filter((facet) => facet !== 'key' && facet !== 'titleBlock');
   const sheet: Sheet = { ...blankSheet, id: id(0), name: 'Evidence', projection, picked: true, show };

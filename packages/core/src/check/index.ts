@@ -1,3 +1,6 @@
+export * from './completeness/completeness.ts';
+export * from './completeness/facts.ts';
+export * from './completeness/gapTable.ts';
 export * from './day.ts';
 export * from './finding.ts';
 export * from './mend.ts';
@@ -8,6 +11,7 @@ export * from './sinceThen.ts';
 export * from './told.ts';
 export * from './origin.ts';
 export * from './commands/mendAll.ts';
+export * from './commands/requirements.ts';
 export * from './commands/waivers.ts';
 export * from './evidence.ts';
 export * from './grouping.ts';

@@ -24,6 +24,7 @@ import { sheetLinkKind } from './kinds/drawings/sheetLink.ts';
 import { markKind } from './kinds/drawings/mark.ts';
 import { kitKind } from './kinds/equipment/kit.ts';
 import { waiverKind } from './kinds/review/waiver.ts';
+import { requirementKind } from './kinds/review/requirement.ts';
 import { ruleGradeKind } from './kinds/review/ruleGrade.ts';
 
 export { modelTitle } from './kinds/equipment/catalogueModel.ts';
@@ -58,6 +59,7 @@ const definitions = {
   kit: kitKind,
   waiver: waiverKind,
   ruleGrade: ruleGradeKind,
+  requirement: requirementKind,
 };
 type Definitions = typeof definitions;
 export type Kind = keyof Definitions;

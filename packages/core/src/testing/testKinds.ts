@@ -172,6 +172,7 @@ function withTheRest(base: Network): Network {
       madeOn: '2026-11-30',
       until: null,
     }),
+    create('requirement', { id: newId(), on: 'device', role: 'SW', status: 'any', fact: 'serial' }),
     create('ruleGrade', { id: newId(), rule: 'run-loop', grade: 'bad', reason: 'as it is' }),
     create('kit', {
       id: newId(),

@@ -13,7 +13,10 @@ function sharesModel(change: Change | WireChange): boolean {
   return after === 'accepted' || (before === 'accepted' && after !== undefined);
 }
 
-/** An owner alone decides which models the whole organisation sees, and how bad the project takes what rules find. */
+/**
+ * An owner alone decides which models the whole organisation sees, how bad the project takes what rules find,
+ * and what must be documented.
+ */
 export function refuseUnlessOwner(role: MemberRole, changes: readonly (Change | WireChange)[]): void {
   if (role === 'owner') return;
   const refuse = (what: string): Refusal =>
@@ -22,4 +25,5 @@ export function refuseUnlessOwner(role: MemberRole, changes: readonly (Change | 
     throw refuse('accepts a model for the organisation or takes it back. Offer it instead.');
   if (changes.some(({ kind }) => kind === 'ruleGrade'))
     throw refuse('grades rules or switches them off. Waive single findings instead.');
+  if (changes.some(({ kind }) => kind === 'requirement')) throw refuse('decides what must be documented.');
 }

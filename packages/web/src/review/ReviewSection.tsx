@@ -25,6 +25,7 @@ import { PrintTable } from '../reports/PrintTable.tsx';
 import { EndedWaivers } from './EndedWaivers.tsx';
 import { FindingList } from './FindingList.tsx';
 import { FindingView } from './FindingView.tsx';
+import { CompletenessView } from './CompletenessView.tsx';
 import { RulesView } from './RulesView.tsx';
 import { SinceChoice } from './SinceChoice.tsx';
 import { useFresh } from './useFresh.ts';
@@ -114,11 +115,12 @@ export default function ReviewSection(): ReactNode {
     open === null
       ? 'checking …'
       : `${open === 0 ? 'nothing' : open} to mend${meant === 0 ? '' : ` · ${meant} meant`}`;
+  const ofFindings = view === 'open' || view === 'meant';
   const today = judged === null ? '' : dayText(judged.day);
   return (
     <Work>
       <WorkHead>
-        <h1>{title}</h1>
+        <h1>Review</h1>
         <p>{counted}</p>
         <div>
           <Views
@@ -126,7 +128,7 @@ export default function ReviewSection(): ReactNode {
             shown={view}
             onShow={(next) => set({ view: next, finding: null, sel: null })}
           />
-          {view !== 'rules' && (
+          {ofFindings && (
             <Choice<Grouping>
               label="Group by"
               hideLabel
@@ -137,12 +139,12 @@ export default function ReviewSection(): ReactNode {
             />
           )}
           {view === 'open' && <SinceChoice since={since} onChange={(next) => set({ since: next })} />}
-          {view !== 'rules' && listed !== null && <Button onPress={() => setPrinting(true)}>Print</Button>}
+          {ofFindings && listed !== null && <Button onPress={() => setPrinting(true)}>Print</Button>}
         </div>
       </WorkHead>
-      {view === 'rules' ? (
-        <RulesView judged={judged} />
-      ) : (
+      {view === 'rules' && <RulesView judged={judged} />}
+      {view === 'complete' && <CompletenessView />}
+      {(view === 'open' || view === 'meant') && (
         <Halves>
           {(inRow.length > 0 || (view === 'meant' && (judged?.review.ended.length ?? 0) > 0)) && (
             <ListArea>

@@ -116,3 +116,28 @@ test('where nothing is found there is nothing to open', async () => {
   await screen.findByText(/no findings/);
   expect(screen.queryByRole('button')).toBeNull();
 });
+
+describe('completeness', () => {
+  test('what is asked for and missing is listed by kind, and typed in where it stands', async () => {
+    const held = await show(<ReviewSection />, { network: demo });
+    pressNamed('Complete');
+    press(await screen.findByRole('button', { name: 'Ask for the usual facts' }));
+    const grid = await screen.findByRole('grid', { name: 'What is missing of devices' });
+    expect(screen.getByText(/^93 % complete$/)).toBeDefined();
+    expect(
+      within(grid)
+        .getAllByRole('columnheader')
+        .map(({ textContent }) => textContent),
+    ).toEqual(['Name', 'Place', 'Asset number', 'Support until', 'Address', 'Two power feeds']);
+    expect(held.steps()).toEqual(['Asked for the usual 25 facts']);
+    pressNamed(/^places/);
+    await screen.findByRole('grid', { name: 'What is missing of places' });
+  });
+
+  test('who is no owner sees what must be there and does not change it', async () => {
+    await show(<ReviewSection />, { network: demo, role: 'editor' });
+    pressNamed('Complete');
+    await screen.findByText('An owner of the project says what must be documented.');
+    expect(screen.queryByRole('button', { name: 'Ask for the usual facts' })).toBeNull();
+  });
+});

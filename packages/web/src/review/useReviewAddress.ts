@@ -3,7 +3,7 @@ import { isOneOf, keysOf, type Kind } from '@visograph/core/model';
 import { useCallback, useMemo } from 'react';
 import { useSearchParams } from 'react-router';
 
-export const reviewViews = { open: 'To mend', meant: 'Meant', rules: 'Rules' } as const;
+export const reviewViews = { open: 'To mend', meant: 'Meant', complete: 'Complete', rules: 'Rules' } as const;
 export type ReviewView = keyof typeof reviewViews;
 
 /** A finding as the address names it: its rule, and the first thing it is about. */
