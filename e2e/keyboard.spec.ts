@@ -153,7 +153,8 @@ const screens: { name: string; atNight?: boolean; open: (page: Page) => Promise<
   { name: 'addresses', open: (page) => page.keyboard.press('Alt+6') },
   { name: 'sheets', open: (page) => page.keyboard.press('Alt+7') },
   { name: 'a sheet', open: (page) => doLine(page, 'Data room · cabling') },
-  { name: 'schedules', open: (page) => page.keyboard.press('Alt+8') },
+  { name: 'the review', open: (page) => page.keyboard.press('Alt+8') },
+  { name: 'schedules', open: (page) => page.keyboard.press('Alt+9') },
   { name: 'history', open: (page) => page.getByRole('button', { name: /^Saved/ }).click() },
 ];
 

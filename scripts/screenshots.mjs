@@ -97,13 +97,6 @@ await page.getByRole('button', { name: 'If a feed fails' }).click();
 await shot('feed-fails');
 await page.getByRole('button', { name: 'Close dock' }).click();
 await line('rack KQ-A3');
-await page.keyboard.press('.');
-await page.getByText('Cables between the racks').click();
-await page.keyboard.press('Escape');
-await shot('rack-cables');
-await page.keyboard.press('.');
-await page.getByText('Cables between the racks').click();
-await page.keyboard.press('Escape');
 for (const name of ['KQ-A3-PP1', 'KQ-A3-CM1', 'kq-acc-3', 'KQ-A3-PDA']) {
   await page
     .getByRole('button', { name: new RegExp(`^${name}, `) })
@@ -165,6 +158,14 @@ await page.getByRole('button', { name: /^10\.40\.0\.0\/19, pool/ }).dblclick();
 await page.getByRole('button', { name: /^10\.40\.3\.0\/24/ }).click();
 await shot('addresses');
 await page.keyboard.press('Alt+8');
+await page.getByRole('option', { name: /VLAN 40 Cameras stops/ }).click();
+await page.getByRole('img', { name: '2 devices, drawn' }).waitFor();
+await page
+  .getByText(/^Today|^\d+ \w+ \d{4}/)
+  .first()
+  .waitFor();
+await shot('review');
+await page.keyboard.press('Alt+9');
 await page.getByRole('button', { name: /^Saved/ }).click();
 await shot('schedule-history');
 await page.evaluate(() => localStorage.setItem('visograph.theme', 'night'));

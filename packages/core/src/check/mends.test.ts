@@ -2,6 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { applyChanges } from '../change/apply.ts';
 import { invert } from '../change/invert.ts';
 import type { Network } from '../model/network/network.ts';
+import { documented } from '../testing/testDocumented.ts';
 import { demoNetwork } from '../testing/testDemo.ts';
 import { content } from '../testing/testEdits.ts';
 import { everything } from '../testing/testKinds.ts';
@@ -88,6 +89,7 @@ describe('mends', () => {
     ['the demo', demoNetwork()],
     ['faulty switches', faulty],
     ['an open cable', open],
+    ['racks and what stands in them', documented],
   ])('each mend of %s takes its finding away, and is undone as one step', (_name, network) => {
     let tried = 0;
     for (const finding of findingsOf(network))
@@ -102,6 +104,25 @@ describe('mends', () => {
         expect(back.ok && content(back.network)).toBe(content(network));
       }
     expect(tried).toBeGreaterThan(0);
+  });
+
+  test('of the demo: what each fault offers', () => {
+    const demo = demoNetwork();
+    expect(offered(demo, 'no-management-address')).toEqual([
+      ['Give kq-cam-14 eth0 10.40.3.4/24 (VLAN 40 Cameras · 10.40.3.0/24)'],
+    ]);
+    expect(offered(demo, 'prefix-overlap')).toEqual([['Move 10.41.3.64/26 with all in it to 10.41.1.0/26']]);
+    expect(offered(demo, 'link-optics')).toEqual([['Put Lumenroot LR-10 into br-acc-1 te1/25']]);
+    expect(offered(demo, 'link-medium')).toEqual(offered(demo, 'link-optics'));
+    expect(offered(demo, 'single-fed').flat()[0]).toMatch(/^Plug ah-edge-1 psu2 into /);
+  });
+
+  test('of racks: blanks, names, router ids, feeds', () => {
+    expect(offered(documented, 'rack-blanks-missing')).toEqual([['Close them with 9 blanks']]);
+    expect(offered(documented, 'name-otherwise').flat()[0]).toMatch(/^Rename it to q-/);
+    expect(offered(documented, 'dhcp-over-fixed')).toEqual([['Cut the range around them']]);
+    // Both strips hang on feed A: there is no other to plug into.
+    expect(offered(documented, 'inlets-one-feed').flat()).toEqual([]);
   });
 
   test('what has become impossible meanwhile is not offered', () => {

@@ -2,7 +2,10 @@ import type { Network } from '../../model/network/network.ts';
 import { isFree } from '../../model/network/ports.ts';
 import type { Role } from '../../model/values/roles.ts';
 import { defineRule } from '../../check/finding.ts';
-import { nameOf } from '../../check/names.ts';
+import { nameOf, portText } from '../../check/names.ts';
+import { giveAddressText } from '../commands/interfaces.ts';
+import { addressOffers } from '../commands/portAddress.ts';
+import { carriesData, managementPort } from '../management.ts';
 import { bothOf, rowParts } from '../../check/rowParts.ts';
 
 /** Gear that somebody has to reach over the network to look after it. */
@@ -57,4 +60,15 @@ export const managementAddress = defineRule({
   ),
   says: (_facts, network, [device]) =>
     `${nameOf(network, 'device', device?.id ?? null)} is plugged in and has no address to manage it by. Give it the next free one of its VLAN.`,
+  mends: (_facts, network, [device]) => {
+    const ports = network.find('everyPortByDevice', device?.id ?? '');
+    const data = ports.filter((port) => carriesData(port) && !isFree(network, port.id));
+    const port = managementPort(network, ports) ?? (data.length === 1 ? (data[0] ?? null) : null);
+    if (port === null) return [];
+    return addressOffers(network, port).map(({ address, why }) => ({
+      wish: `Give ${portText(network, port.id)} ${address} (${why})`,
+      way: 'Give the next free address of its subnet',
+      attempt: giveAddressText(network, port, address),
+    }));
+  },
 });

@@ -2,7 +2,9 @@ import { update } from '../../change/change.ts';
 import type { Subject } from '../../change/removal.ts';
 import { judged } from '../../commands/attempt.ts';
 import { childrenOf, parentOf, prefixesAround, prefixTree, useOf } from '../plan.ts';
-import { parsePrefix } from '../../model/values/ip.ts';
+import { poolOf } from '../commands/allocate.ts';
+import { renumber } from '../commands/renumber.ts';
+import { formatPrefix, parsePrefix } from '../../model/values/ip.ts';
 import type { Prefix } from '../../model/kinds/logical/prefix.ts';
 import type { Network, Touched } from '../../model/network/network.ts';
 import { placesWithin } from '../../model/network/places.ts';
@@ -48,6 +50,22 @@ export const prefixOverlap = defineRule({
   },
   says: ({ role }, network, [row, outer]) =>
     `${titled(network, row)} lies inside ${titled(network, outer)}, which is a ${role} and no pool: both claim the same addresses. Move one of them to free space.`,
+  mends: (_facts, network, [subject]) => {
+    const row = network.get('prefix', subject?.id ?? null);
+    const pool = row === null ? null : poolOf(network, row);
+    const [own, outer] = [parsePrefix(row?.prefix ?? ''), parsePrefix(pool?.prefix ?? '')];
+    if (row === null || own === null || outer === null) return [];
+    const free = prefixTree(network, row.vrfId).nextFree(outer, own.length);
+    if (free === null) return [];
+    const moved = renumber(network, row, formatPrefix(free));
+    return [
+      {
+        wish: `Move ${row.prefix} with all in it to ${formatPrefix(free)}`,
+        way: 'Move the inner prefix to the next free space of its pool',
+        attempt: moved.ok ? moved.attempt : moved,
+      },
+    ];
+  },
 });
 
 const almostFull = 0.8;

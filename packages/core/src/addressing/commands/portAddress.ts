@@ -4,6 +4,7 @@ import { judged, refuse, type Attempt } from '../../commands/attempt.ts';
 import type { Port } from '../../model/kinds/lines/port.ts';
 import type { Prefix } from '../../model/kinds/logical/prefix.ts';
 import type { Network } from '../../model/network/network.ts';
+import { placeChain, placeOfDevice } from '../../model/network/places.ts';
 import { portTitle } from '../../model/network/ports.ts';
 import { formatIp, parseInterface, parsePrefix } from '../../model/values/ip.ts';
 import { bridgingOf, numberingOfPort, vlanNumbered } from '../../switching/bridges.ts';
@@ -15,6 +16,15 @@ import { giveAddressText, takeBackAddress } from './interfaces.ts';
 export interface AddressOffer {
   address: string;
   why: string;
+}
+
+/** Of the subnets of a VLAN those of the place where a port is; all of them where none says so. */
+function here(network: Network, port: Port, rows: readonly Prefix[]): readonly Prefix[] {
+  const device = network.get('device', port.deviceId);
+  const placeId = device === null ? null : placeOfDevice(network, device);
+  const around = new Set(placeChain(network, placeId).map(({ id }) => id));
+  const near = rows.filter((row) => around.has(row.placeId ?? ''));
+  return near.length === 0 ? rows : near;
 }
 
 /** Subnets that a port lies in by what it is plugged into: those of its far end, then those of the VLAN it is in. */
@@ -32,7 +42,7 @@ function subnetsAt(network: Network, port: Port): { row: Prefix; why: string }[]
   const numbered = port.vid === null ? far : port;
   const vlan =
     vid === null || numbered === null ? null : vlanNumbered(network, numberingOfPort(network, numbered), vid);
-  const ofVlan = vlan === null ? [] : network.find('prefixesByVlan', vlan.id);
+  const ofVlan = vlan === null ? [] : here(network, port, network.find('prefixesByVlan', vlan.id));
   return [...found, ...ofVlan.map((row) => ({ row, why: `VLAN ${vlan?.vid ?? ''} ${vlan?.name ?? ''}` }))];
 }
 

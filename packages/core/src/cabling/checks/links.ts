@@ -1,4 +1,14 @@
+import { applyChanges } from '../../change/apply.ts';
+import type { Change } from '../../change/change.ts';
 import type { Subject } from '../../change/removal.ts';
+import { judged } from '../../commands/attempt.ts';
+import { inForce } from '../../lens/inForce.ts';
+import type { CatalogueModel } from '../../model/kinds/equipment/catalogueModel.ts';
+import type { Port } from '../../model/kinds/lines/port.ts';
+import { modelTitle } from '../../model/kinds.ts';
+import { fitsCage, isCage } from '../../model/network/plugs.ts';
+import type { Offer } from '../../check/mend.ts';
+import { setTransceiver } from '../commands/cables.ts';
 import { faultText, type Fault, type FaultAspect } from '../fault.ts';
 import { runBookOf, runReads, wrongRuns, type JudgedRun, type RunBook } from '../runBook.ts';
 import type { Network } from '../../model/network/network.ts';
@@ -94,6 +104,63 @@ const named = (network: Network, subjects: readonly Subject[], kind: 'device' | 
     .sort(compareNames)
     .map((name) => `${kind} ${name}`);
 
+/** What another transceiver may set right. */
+const byOptics: ReadonlySet<FaultAspect> = new Set(['optics', 'light', 'reach', 'medium']);
+const mostSwaps = 3;
+
+/** Whether a run between these ports works as cabled once the changes are made. */
+function worksThen(network: Network, ports: readonly Port[], changes: readonly Change[]): boolean {
+  const applied = applyChanges(network, changes);
+  if (!applied.ok) return false;
+  const then = inForce(applied.network);
+  return keysOf<FaultAspect>(titles).every((about) =>
+    faultsAt(then, about).every(
+      ({ subjects }) => !subjects.some(({ id }) => ports.some((port) => port.id === id)),
+    ),
+  );
+}
+
+/**
+ * Transceivers that set a run right, each tried on the network: another in one of its ends, then the same in both. Of
+ * the speed that is there, and in the order of their names.
+ */
+function swaps(network: Network, subjects: readonly Subject[]): Offer[] {
+  const cages = idsOf(subjects, 'port')
+    .flatMap((id) => network.get('port', id) ?? [])
+    .filter((port) => isCage(port.connector) && port.transceiverId !== null)
+    .sort((a, b) => compareNames(portText(network, a.id), portText(network, b.id)));
+  const speeds = new Set(
+    cages.map((port) => network.get('model', port.transceiverId)?.optics?.speedBps ?? null),
+  );
+  const models = [...network.all('model')]
+    .filter(
+      ({ form, retired, optics }) =>
+        form === 'transceiver' && !retired && optics !== null && speeds.has(optics.speedBps),
+    )
+    .sort((a, b) => compareNames(modelTitle(a), modelTitle(b)));
+  const into = (ports: readonly Port[], model: CatalogueModel): Offer[] => {
+    const other = ports.filter(({ transceiverId }) => transceiverId !== model.id);
+    if (
+      other.length < ports.length ||
+      !ports.every((port) => fitsCage(model.optics?.formFactor ?? 'LC', port.connector))
+    )
+      return [];
+    const changes = ports.flatMap((port) => setTransceiver(network, port, model.id).changes);
+    if (!worksThen(network, cages, changes)) return [];
+    const where = ports.map((port) => portText(network, port.id)).join(' and ');
+    return [
+      {
+        wish: `Put ${modelTitle(model)} into ${where}`,
+        way: 'Swap transceivers for ones that work over the run',
+        attempt: judged(network, changes, `Put ${modelTitle(model)} into ${where}`),
+      },
+    ];
+  };
+  const single = cages.flatMap((port) => models.flatMap((model) => into([port], model)));
+  if (single.length > 0 || cages.length < 2) return single.slice(0, mostSwaps);
+  return models.flatMap((model) => into(cages, model)).slice(0, mostSwaps);
+}
+
 /**
  * Every run once: what it carries must work as cabled (optics that belong together, light enough, reach, category,
  * plugs, power class).
@@ -114,6 +181,12 @@ const faultRules = keysOf<FaultAspect>(titles).map((about) =>
       ...named(network, subjects, 'device'),
       ...named(network, subjects, 'cable'),
     ],
+    ...(byOptics.has(about)
+      ? {
+          mends: (_facts: unknown, network: Network, subjects: readonly Subject[]) =>
+            swaps(network, subjects),
+        }
+      : {}),
   }),
 );
 

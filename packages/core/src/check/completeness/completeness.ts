@@ -1,6 +1,5 @@
 import { inForce } from '../../lens/inForce.ts';
 import { derived } from '../../model/network/derived.ts';
-import { held, type Rows } from '../../model/kinds.ts';
 import {
   requirementKinds,
   type Requirement,
@@ -35,7 +34,8 @@ export interface Completeness extends Share {
 }
 
 const appliesTo = (requirement: Requirement, row: object): boolean => {
-  const { role, status } = held(row as Rows['device']);
+  const facts = new Map<string, unknown>(Object.entries(row));
+  const [role, status] = [facts.get('role'), facts.get('status')];
   if (status === 'retired') return false;
   if (requirement.role !== 'any' && requirement.role !== role) return false;
   return requirement.status === 'any' || status === undefined || requirement.status === status;

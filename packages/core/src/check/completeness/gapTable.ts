@@ -1,5 +1,5 @@
 import { compareNames } from '../../model/values/order.ts';
-import { anyKind, type Kind, type Row } from '../../model/kinds.ts';
+import { anyKind, type Row } from '../../model/kinds.ts';
 import type { RequirementKind } from '../../model/kinds/review/requirement.ts';
 import type { Network } from '../../model/network/network.ts';
 import { placePath, placesWithin } from '../../model/network/places.ts';
@@ -46,7 +46,7 @@ export function gapTable<K extends RequirementKind>(
     return [
       {
         id,
-        name: anyKind(kind as Kind).nameOf(named),
+        name: anyKind(kind).nameOf(named),
         place: placeId === null ? '' : placePath(network, placeId),
         cells: Object.fromEntries(cells),
       },

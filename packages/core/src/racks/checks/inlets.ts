@@ -1,5 +1,11 @@
 import { defineRule, type Evidence, type Facts, type Parts, type Rule } from '../../check/finding.ts';
-import { nameOf } from '../../check/names.ts';
+import { nameOf, portText } from '../../check/names.ts';
+import { connect, moveEnd, proposeConnection } from '../../cabling/commands/cables.ts';
+import { cableTypes, mismatch } from '../../cabling/match.ts';
+import { judged, type Attempt } from '../../commands/attempt.ts';
+import type { Port } from '../../model/kinds/lines/port.ts';
+import { cableAt, isFree } from '../../model/network/ports.ts';
+import { byName } from '../../model/values/order.ts';
 import { bothOf } from '../../check/rowParts.ts';
 import type { Device } from '../../model/kinds/equipment/device.ts';
 import type { Network, Touched } from '../../model/network/network.ts';
@@ -61,6 +67,29 @@ function byInlets<F extends Facts>(
   };
 }
 
+/** The first free outlet of each strip or UPS of the rack that hangs on other feeds than these inlets do. */
+function outletsBeside(network: Network, device: Device, inlets: readonly Inlet[]): Port[] {
+  const known = new Set(inlets.flatMap(({ supplies }) => [...supplies.keys()]));
+  return network
+    .find('devicesByRack', device.rackId ?? '')
+    .filter((strip) => passesPowerOn(strip))
+    .sort(byName)
+    .flatMap((strip) => {
+      const supplies = inletsOf(network, strip).flatMap((inlet) => [...inlet.supplies.keys()]);
+      if (supplies.length === 0 || known.has(strip.id) || supplies.some((key) => known.has(key))) return [];
+      const free = network
+        .find('powerPortsByDevice', strip.id)
+        .filter(({ id, role }) => role === 'powerOut' && isFree(network, id))
+        .sort((a, b) => a.ordinal - b.ordinal);
+      return free.slice(0, 1);
+    });
+}
+
+function connected(network: Network, outlet: Port, inlet: Port): Attempt {
+  const { changes, sentence } = connect(network, proposeConnection(network, outlet, inlet));
+  return judged(network, changes, sentence);
+}
+
 const singleFed = defineRule({
   key: 'single-fed',
   title: 'Two inlets, one of them in use',
@@ -74,6 +103,20 @@ const singleFed = defineRule({
   }),
   says: ({ inlets }, network, [device]) =>
     `${nameOf(network, 'device', device?.id ?? null)} has ${inlets} power inlets and hangs on one. Plug another into the other feed.`,
+  mends: (_facts, network, [subject]) => {
+    const device = network.get('device', subject?.id ?? null);
+    if (device === null) return [];
+    const inlets = inletsOf(network, device);
+    const idle = inlets.find(({ port, supplies }) => supplies.size === 0 && isFree(network, port.id))?.port;
+    if (idle === undefined) return [];
+    return outletsBeside(network, device, inlets)
+      .filter((outlet) => mismatch(cableTypes(network), outlet, idle) === null)
+      .map((outlet) => ({
+        wish: `Plug ${portText(network, idle.id)} into ${portText(network, outlet.id)}`,
+        way: 'Plug the idle inlet into the other feed',
+        attempt: connected(network, outlet, idle),
+      }));
+  },
 });
 
 /** What feeds an inlet, as one reads it: the feed and its rack, or the strip. */
@@ -103,6 +146,20 @@ const oneFeed = defineRule({
   }),
   says: ({ inlets, supply }, network, [device]) =>
     `All ${inlets} inlets in use of ${nameOf(network, 'device', device?.id ?? null)} hang on ${supplyText(network, supply)} in the end. ${network.get('rack', supply.rackId)?.feeds.length === 1 ? 'Bring a second feed to the rack.' : 'Move one to another feed.'}`,
+  mends: (_facts, network, [subject]) => {
+    const device = network.get('device', subject?.id ?? null);
+    if (device === null) return [];
+    const inlets = inletsOf(network, device);
+    const moved = inlets.filter(({ supplies }) => supplies.size > 0).at(-1)?.port;
+    const cable = moved === undefined ? null : cableAt(network, moved.id);
+    if (moved === undefined || cable === null) return [];
+    const side = cable.aPortId === moved.id ? 'b' : 'a';
+    return outletsBeside(network, device, inlets).map((outlet) => ({
+      wish: `Move ${cable.label} of ${portText(network, moved.id)} to ${portText(network, outlet.id)}`,
+      way: 'Move one inlet to another feed',
+      attempt: moveEnd(network, cable, side, outlet),
+    }));
+  },
 });
 
 export const inletRules: readonly Rule[] = [singleFed, oneFeed];

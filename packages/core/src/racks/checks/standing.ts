@@ -1,11 +1,15 @@
+import { update } from '../../change/change.ts';
 import { defineRule, type Rule } from '../../check/finding.ts';
 import { nameOf } from '../../check/names.ts';
+import { judged } from '../../commands/attempt.ts';
 import type { Device } from '../../model/kinds/equipment/device.ts';
 import type { Rack } from '../../model/kinds/sites/rack.ts';
 import type { Network } from '../../model/network/network.ts';
-import { isPlaced, placePath } from '../../model/network/places.ts';
+import { isPlaced, placeOfDevice, placePath } from '../../model/network/places.ts';
 import { compareNames } from '../../model/values/order.ts';
 import { formatVids } from '../../model/values/vids.ts';
+import { fillBlanks } from '../commands/racking.ts';
+import { nextDeviceName } from '../deviceNames.ts';
 import { takenHalves } from '../occupancy.ts';
 
 /** A drawing may come before its places; once some gear has one, the rest is missing it. */
@@ -75,6 +79,17 @@ const blanksMissing = defineRule({
   },
   says: ({ open }, network, [rack]) =>
     `${open.length} ${open.length === 1 ? 'unit' : 'units'} of ${nameOf(network, 'rack', rack?.id ?? null)} ${open.length === 1 ? 'is' : 'are'} open at the front: ${formatVids(open)}. Close them with blanks.`,
+  mends: ({ open }, network, [subject]) => {
+    const rack = network.get('rack', subject?.id ?? null);
+    if (rack === null) return [];
+    return [
+      {
+        wish: `Close ${open.length === 1 ? 'it with a blank' : `them with ${open.length} blanks`}`,
+        way: 'Close the open units with blanks',
+        attempt: fillBlanks(network, rack, open),
+      },
+    ];
+  },
 });
 
 type Way = 'front' | 'rear';
@@ -173,6 +188,19 @@ const nameOtherwise = defineRule({
   },
   says: ({ siteId, start }, network, [device]) =>
     `${nameOf(network, 'device', device?.id ?? null)} stands at ${nameOf(network, 'place', siteId)}, where most names begin with “${start}”. Rename it, or place it where it belongs.`,
+  mends: ({ start }, network, [subject]) => {
+    const device = network.get('device', subject?.id ?? null);
+    if (device === null) return [];
+    const name = nextDeviceName(network, placeOfDevice(network, device), device.role, device.modelId);
+    if (!name.toLowerCase().startsWith(start)) return [];
+    return [
+      {
+        wish: `Rename it to ${name}`,
+        way: 'Rename them by the pattern of the site',
+        attempt: judged(network, [update('device', device, { name })], `Renamed ${device.name} to ${name}`),
+      },
+    ];
+  },
 });
 
 export const standingRules: readonly Rule[] = [notPlaced, blanksMissing, againstTheRow, nameOtherwise];

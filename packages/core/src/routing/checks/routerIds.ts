@@ -1,6 +1,19 @@
 import { defineRule } from '../../check/finding.ts';
 import { idsOf, nameOf } from '../../check/names.ts';
-import { compareNames } from '../../model/values/order.ts';
+import { addressesOf } from '../../addressing/management.ts';
+import { update } from '../../change/change.ts';
+import { judged } from '../../commands/attempt.ts';
+import type { Network } from '../../model/network/network.ts';
+import { byName, compareNames } from '../../model/values/order.ts';
+
+/** The first IPv4 address of a router's loopbacks; null where it has none. */
+function loopbackOf(network: Network, deviceId: string): string | null {
+  const loopbacks = network.find('everyPortByDevice', deviceId).filter(({ form }) => form === 'loopback');
+  const addresses = loopbacks.flatMap((port) => addressesOf(network, port.id));
+  return (
+    addresses.map(({ address }) => address.split('/')[0] ?? '').find((host) => host.includes('.')) ?? null
+  );
+}
 
 /** A router is known to the others by its id alone. */
 export const routerIds = defineRule({
@@ -34,6 +47,27 @@ export const routerIds = defineRule({
       .map((id) => nameOf(network, 'device', id))
       .sort(compareNames)
       .join(' and ')} have the router id ${routerId}. Give each its own, such as an address of its loopback.`,
+  mends: ({ routerId }, network, subjects) => {
+    const taken = new Set([...network.all('device')].map((device) => device.routerId));
+    return idsOf(subjects, 'device')
+      .flatMap((id) => network.get('device', id) ?? [])
+      .sort(byName)
+      .flatMap((device) => {
+        const own = loopbackOf(network, device.id);
+        if (own === null || own === routerId || taken.has(own)) return [];
+        return [
+          {
+            wish: `Take ${own} as the router id of ${device.name}`,
+            way: 'Take the address of a loopback as the router id',
+            attempt: judged(
+              network,
+              [update('device', device, { routerId: own })],
+              `Gave ${device.name} the router id ${own}`,
+            ),
+          },
+        ];
+      });
+  },
   about: (_facts, network, subjects) =>
     idsOf(subjects, 'device')
       .map((id) => `device ${nameOf(network, 'device', id)}`)
