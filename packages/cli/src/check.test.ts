@@ -1,5 +1,6 @@
 /** A document that fails a build: from which severity on, against an earlier one, and as a test report. */
 import { describe, expect, test } from '@jest/globals';
+import { factMark } from '@visograph/core/check';
 import { JSDOM } from 'jsdom';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -125,5 +126,63 @@ describe('as a test report', () => {
     const odd = `C-<"&'>-Ω-€ 1`;
     const { of } = await report(fileOf('odd.json', open(odd, 1)));
     expect(of('cable-one-end')).toEqual([[`cable ${odd}`, 'failure']]);
+  });
+});
+
+describe('the day, and what is meant', () => {
+  const document = (name: string, more: object): string => {
+    const path = join(folder, name);
+    writeFileSync(path, JSON.stringify({ format: 'visograph-exchange', version: 1, ...more }));
+    return path;
+  };
+  const ending = document('ending.json', {
+    devices: [{ name: 'ah-acc-1', role: 'SW', supportUntil: '2027-03-31' }],
+  });
+
+  test('what comes with the calendar is judged on the day that is named', async () => {
+    expect((await check(ending, '--on', '2026-03-30')).out).toBe('No findings.\n');
+    expect((await check(ending, '--on', '2026-03-31')).out).toMatch(/^warn {2}device ah-acc-1/);
+    const late = await check(ending, '--on', '2027-03-31', '--fail-on', 'bad');
+    expect([late.code, late.out]).toEqual([1, expect.stringMatching(/^bad {2}device ah-acc-1/)]);
+  });
+
+  test('what is no day is refused', async () => {
+    const odd = await check(ending, '--on', '2027-02-30');
+    expect([odd.code, odd.err]).toEqual([2, '--on is 2027-02-30: say a day, such as 2027-03-01.\n']);
+  });
+
+  test('a waiver holds until its last day: it fails nothing, is listed when asked for and skipped in a report', async () => {
+    // The mark of the facts of this finding, as a file that the application wrote holds it.
+    const waivers = [
+      {
+        rule: 'support-contract-ends',
+        about: ['device ah-acc-1'],
+        facts: factMark({ on: '2027-03-31' }),
+        reason: 'its successor is ordered',
+        by: 'Anna',
+        since: '2026-11-30',
+        until: '2027-06-30',
+      },
+    ];
+    const meant = document('meant.json', {
+      devices: [{ name: 'ah-acc-1', role: 'SW', supportUntil: '2027-03-31' }],
+      waivers,
+    });
+    expect(await check(meant, '--on', '2027-04-01')).toMatchObject({ code: 0, out: 'No findings.\n' });
+    const asked = await check(meant, '--on', '2027-04-01', '--waived');
+    expect(asked.out).toContain('meant  device ah-acc-1');
+    expect(asked.out).toContain('(its successor is ordered)');
+    const json = JSON.parse((await check(meant, '--on', '2027-04-01', '--waived', '--json')).out) as {
+      waived: { waiver: { reason: string; until: string } }[];
+    };
+    expect(json.waived.map(({ waiver }) => [waiver.reason, waiver.until])).toEqual([
+      ['its successor is ordered', '2027-06-30'],
+    ]);
+    const report = await check(meant, '--on', '2027-04-01', '--format', 'junit');
+    const [skipped] = new JSDOM(report.out, { contentType: 'text/xml' }).window.document.getElementsByTagName(
+      'skipped',
+    );
+    expect([report.code, skipped?.getAttribute('message')]).toEqual([0, 'Meant: its successor is ordered']);
+    expect((await check(meant, '--on', '2027-07-01')).code).toBe(1);
   });
 });

@@ -1,4 +1,4 @@
-import { toldInOrder } from '@visograph/core/check';
+import { ruleOf, toldInOrder } from '@visograph/core/check';
 import type { Kind } from '@visograph/core/model';
 import { useMemo, type ReactNode } from 'react';
 import { styled } from 'styled-components';
@@ -45,7 +45,8 @@ export function FoundCard({ kind, id }: { kind: Kind; id: string }): ReactNode {
         {told.slice(0, mostListed).map((one) => (
           <li key={`${one.finding.rule} ${one.told.message}`}>
             <StateMark state={one.severity} />
-            <span>{one.told.message}</span>
+            {/* What is wrong in figures stands in the cards above, and in the review. */}
+            <span title={one.told.message}>{ruleOf(one.finding).title}</span>
           </li>
         ))}
       </List>
