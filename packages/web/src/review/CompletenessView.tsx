@@ -187,7 +187,7 @@ function useHeld(key: string, kind: RequirementKind | null, gaps: readonly Askin
 
 /** What the document must say and does not: by place in per cent, and as a work list that is filled in where it stands. */
 export function CompletenessView(): ReactNode {
-  const { view, canEdit, commit, project } = useProject();
+  const { view, canEdit, commit, project, sync } = useProject();
   const network = useDeferredValue(useShown());
   const { scopeId, selection, select } = useWhereabouts();
   const [asking, setAsking] = useState(false);
@@ -223,6 +223,17 @@ export function CompletenessView(): ReactNode {
     () => table?.rows.map(({ id, name, place, cells }) => ({ id, cells: { name, place, ...cells } })) ?? [],
     [table],
   );
+  // Asked for before there is anything: an empty project.
+  if (whole.asked === 0 && network.count('requirement') > 0)
+    return (
+      <>
+        <Empty title="Nothing is there yet that facts are asked of">
+          {`${network.count('requirement')} facts are asked for. What is missing of them is listed here as things are added.`}
+          <Button onPress={() => setAsking(true)}>What must be there …</Button>
+        </Empty>
+        {panel}
+      </>
+    );
   if (whole.asked === 0)
     return (
       <>
@@ -236,6 +247,7 @@ export function CompletenessView(): ReactNode {
                 onPress={() => {
                   const attempt = beginRequirements(view.network);
                   if (attempt.ok) commit(attempt.set);
+                  else sync.announce({ tone: 'bad', text: attempt.why });
                 }}
               >
                 Ask for the usual facts

@@ -134,6 +134,17 @@ describe('completeness', () => {
     await screen.findByRole('grid', { name: 'What is missing of places' });
   });
 
+  test('asked for in an empty project, that is said, and what is asked for can be looked at', async () => {
+    const held = await show(<ReviewSection />, { network: networkOf({}) });
+    pressNamed('Complete');
+    press(await screen.findByRole('button', { name: 'Ask for the usual facts' }));
+    await screen.findByText('Nothing is there yet that facts are asked of');
+    expect(screen.getByText(/^25 facts are asked for/)).toBeDefined();
+    expect(held.steps()).toEqual(['Asked for the usual 25 facts']);
+    pressNamed('What must be there …');
+    await screen.findByText('Serial of all active switches');
+  });
+
   test('who is no owner sees what must be there and does not change it', async () => {
     await show(<ReviewSection />, { network: demo, role: 'editor' });
     pressNamed('Complete');

@@ -1,7 +1,8 @@
 import { update } from '../../change/change.ts';
 import { defineRule, type Evidence, type Rule } from '../../check/finding.ts';
 import { idsOf, nameOf } from '../../check/names.ts';
-import { bothOf, rowParts } from '../../check/rowParts.ts';
+import { rowParts } from '../../check/rowParts.ts';
+import { devicesTouched, pluggedReads } from './pluggedIn.ts';
 import { judged } from '../../commands/attempt.ts';
 import type { Prefix } from '../../model/kinds/logical/prefix.ts';
 import type { Network } from '../../model/network/network.ts';
@@ -127,22 +128,12 @@ function cutAround(network: Network, row: Prefix, range: Prefix['ranges'][number
   return parts;
 }
 
-const deviceOf = (network: Network, portId: string | null): string | null =>
-  network.get('port', portId)?.deviceId ?? null;
-
 /** Gear with an address of its own is plugged in somewhere; what runs inside another device need not be. */
 const addressNoLink = defineRule({
   key: 'address-no-link',
   title: 'Addresses of gear that is not plugged in',
   why: 'An address that nobody can reach is kept from others, or a cable is missing in the document.',
-  reads: {
-    device: ['role', 'status'],
-    port: ['deviceId', 'role', 'form'],
-    cable: ['aPortId', 'bPortId'],
-    leg: ['cableId', 'portId'],
-    circuit: ['aPortId', 'bPortId'],
-    address: ['portId'],
-  },
+  reads: pluggedReads,
   find: rowParts(
     'device',
     (network, device) => {
@@ -162,16 +153,7 @@ const addressNoLink = defineRule({
     (network, touched, base) => {
       const joined = (one: Network): number => one.count('cable') + one.count('circuit');
       if ((joined(network) === 0) !== (joined(base) === 0)) return null;
-      const lines = [...bothOf(touched, 'cable'), ...bothOf(touched, 'circuit')];
-      const portIds = [
-        ...lines.flatMap(({ aPortId, bPortId }) => [aPortId, bPortId]),
-        ...bothOf(touched, 'leg').map(({ portId }) => portId),
-        ...bothOf(touched, 'address').map(({ portId }) => portId),
-      ];
-      return [
-        ...portIds.flatMap((id) => [deviceOf(network, id), deviceOf(base, id)]),
-        ...bothOf(touched, 'port').map(({ deviceId }) => deviceId),
-      ].filter((id) => id !== null);
+      return devicesTouched(network, touched, base);
     },
   ),
   says: ({ given }, network, [device]) =>

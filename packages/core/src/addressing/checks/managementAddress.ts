@@ -1,4 +1,3 @@
-import type { Network } from '../../model/network/network.ts';
 import { isFree } from '../../model/network/ports.ts';
 import type { Role } from '../../model/values/roles.ts';
 import { defineRule } from '../../check/finding.ts';
@@ -6,27 +5,18 @@ import { nameOf, portText } from '../../check/names.ts';
 import { giveAddressText } from '../commands/interfaces.ts';
 import { addressOffers } from '../commands/portAddress.ts';
 import { carriesData, managementPort } from '../management.ts';
-import { bothOf, rowParts } from '../../check/rowParts.ts';
+import { rowParts } from '../../check/rowParts.ts';
+import { devicesTouched, pluggedReads } from './pluggedIn.ts';
 
 /** Gear that somebody has to reach over the network to look after it. */
 const managed = new Set<Role>(['SW', 'RT', 'FW', 'LB', 'AP', 'WB', 'CM', 'PH']);
-
-const deviceOf = (network: Network, portId: string | null): string | null =>
-  network.get('port', portId)?.deviceId ?? null;
 
 /** What is managed over the network and plugged into it has an address. Says nothing before the first address is given. */
 export const managementAddress = defineRule({
   key: 'no-management-address',
   title: 'Devices without a management address',
   why: 'What has no address of its own cannot be looked after over the network, nor watched.',
-  reads: {
-    device: ['role', 'status'],
-    port: ['deviceId', 'role', 'form'],
-    cable: ['aPortId', 'bPortId'],
-    leg: ['cableId', 'portId'],
-    circuit: ['aPortId', 'bPortId'],
-    address: ['portId'],
-  },
+  reads: pluggedReads,
   find: rowParts(
     'device',
     (network, device) => {
@@ -46,16 +36,7 @@ export const managementAddress = defineRule({
     (network, touched, base) => {
       // With the first address of all it begins to matter everywhere.
       if ((network.count('address') === 0) !== (base.count('address') === 0)) return null;
-      const plugged = [...bothOf(touched, 'cable'), ...bothOf(touched, 'circuit')];
-      const portIds = [
-        ...plugged.flatMap(({ aPortId, bPortId }) => [aPortId, bPortId]),
-        ...bothOf(touched, 'leg').map(({ portId }) => portId),
-        ...bothOf(touched, 'address').map(({ portId }) => portId),
-      ];
-      return [
-        ...portIds.flatMap((id) => [deviceOf(network, id), deviceOf(base, id)]),
-        ...bothOf(touched, 'port').map(({ deviceId }) => deviceId),
-      ].filter((id) => id !== null);
+      return devicesTouched(network, touched, base);
     },
   ),
   says: (_facts, network, [device]) =>

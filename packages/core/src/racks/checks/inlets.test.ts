@@ -1,5 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { networkOf } from '../../testing/testNetwork.ts';
+import { findingsOf, mendsOf } from '../../check/registry.ts';
 import { foundIn } from '../../testing/testFindings.ts';
 
 const feed = (name: string) => ({ name, volts: 230, amps: 32, phases: 1 as const, derating: 0.8 });
@@ -18,7 +19,7 @@ const room = (
       { name: 's1', model: 'Tessmark T2-Rack', rack: 'R1', unit: 1 },
       ...(more as []),
     ],
-    cables: cords.map(([a, b], at) => ({ label: `P-${at}`, a, b })),
+    cables: cords.map(([a, b], at) => ({ label: `P-${at}`, type: 'power C13–C14', a, b })),
   });
 const two = [
   { name: 'pda', feed: 'A' },
@@ -106,4 +107,17 @@ test('strips behind a UPS are traced through it; strips that feed each other end
     ],
   });
   expect(foundIn(circle).map(({ rule }) => rule)).not.toContain('single-fed');
+});
+
+test('the idle inlet is offered a free outlet of the other feed, a doubled one is moved there', () => {
+  const wishes = (network: ReturnType<typeof room>): string[] =>
+    findingsOf(network)
+      .filter(({ rule }) => rule === 'single-fed' || rule === 'inlets-one-feed')
+      .flatMap((finding) => mendsOf(network, finding).map(({ wish }) => wish));
+  expect(wishes(room(['A', 'B'], [['pda:o1', 's1:psu1']], two))).toEqual(['Plug s1 psu2 into pdb o1']);
+  const doubled: [string, string][] = [
+    ['pda:o1', 's1:psu1'],
+    ['pda:o2', 's1:psu2'],
+  ];
+  expect(wishes(room(['A', 'B'], doubled, two))).toEqual(['Move P-1 of s1 psu2 to pdb o1']);
 });
