@@ -287,6 +287,16 @@ describe('findings', () => {
     );
   });
 
+  test('the inlet of a strip taken out: what hangs on the strip is judged again', () => {
+    findingsOf(documented);
+    const strip = documented.findOne('deviceByName', 'q-pdb');
+    const inlet = documented.find('powerPortsByDevice', strip?.id ?? '').find(({ role }) => role === 'powerIn');
+    if (inlet === undefined) throw new Error('inlet of q-pdb');
+    const without = changed(documented, removal(documented, [{ kind: 'port', id: inlet.id }]).changes);
+    expect(keys(without)).toEqual(keys(afresh(without)));
+    expect(keys(without)).not.toEqual(keys(documented));
+  });
+
   test('a name changes what they say, and not what they are', () => {
     const device = cabled.findOne('deviceByName', 'core');
     if (device === null) throw new Error('core');

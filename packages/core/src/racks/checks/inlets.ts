@@ -38,6 +38,12 @@ function concerned(network: Network, touched: Touched, base: Network): string[] 
   if (plugs.some((id) => isPower(network, id) || isPower(base, id))) return null;
   const ports = bothOf(touched, 'port').filter(({ role }) => role === 'powerIn' || role === 'powerOut');
   if (ports.some(({ role }) => role === 'powerOut')) return null;
+  // The inlet of a strip or UPS is how all that hangs on it is fed.
+  const through = ports.flatMap(({ deviceId }) => [
+    network.get('device', deviceId),
+    base.get('device', deviceId),
+  ]);
+  if (through.some((device) => device !== null && passesPowerOn(device))) return null;
   return [...devices.map(({ id }) => id), ...ports.map(({ deviceId }) => deviceId)];
 }
 
