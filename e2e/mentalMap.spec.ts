@@ -34,6 +34,20 @@ const standing = (page: Page): Promise<Record<string, string>> =>
       ]),
     ),
   );
+/** Notes from now on where a plate stands; what comes back tells all places that it took. */
+async function placesTaken(page: Page, name: string): Promise<() => Promise<string[]>> {
+  const of = await plate(page, name).elementHandle();
+  const taken = await page.evaluateHandle((node) => {
+    const places = new Set<string>();
+    const look = (): void => {
+      if (node instanceof HTMLElement) places.add(node.style.transform);
+    };
+    look();
+    new MutationObserver(look).observe(document.body, { subtree: true, childList: true, attributes: true });
+    return places;
+  }, of);
+  return () => taken.evaluate((places) => [...places]);
+}
 /** What was pushed about may lie outside the window. */
 async function fitAll(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Fit all' }).click();
@@ -83,11 +97,15 @@ test('a sheet is arranged like another: looked at, taken over, undone', async ({
   await (await tidy(page)).getByRole('button', { name: 'Like Kelder Quay · cabling' }).click();
   await expect(proposed(page)).toContainText('26 plates arranged like Kelder Quay · cabling');
   await expect(proposed(page)).toContainText('plates move');
+  const places = await placesTaken(page, 'kq-core-1');
   await page.keyboard.press('Enter');
+  await expect(proposed(page)).toHaveCount(0);
   await saved(page);
   await drawn(page);
   await quiet(page);
   expect(apart(await standing(page))).toEqual(apart(other));
+  // Looked at and taken over: it does not stand elsewhere in between.
+  expect(await places()).toHaveLength(1);
   await page.keyboard.press('Control+z');
   await drawn(page);
   await expect.poll(() => standing(page)).toEqual(own);

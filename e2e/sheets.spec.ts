@@ -351,7 +351,8 @@ test("the browser's own print lays the sheet on one page of its paper", async ({
   await page.evaluate(() => Object.assign(window, { print: () => undefined }));
   await page.getByRole('button', { name: 'Print', exact: true }).click();
   await page.getByRole('button', { name: 'Print …' }).click();
-  await expect(page.locator('[data-paper] svg')).toHaveCount(1);
+  // Drawn by a process of low priority.
+  await expect(page.locator('[data-paper] svg')).toHaveCount(1, { timeout: 70_000 });
   const paper = await page.pdf({ preferCSSPageSize: true, printBackground: true });
   const document = await getDocument({ data: new Uint8Array(paper), verbosity: 0 }).promise;
   expect(document.numPages).toBe(1);

@@ -135,7 +135,10 @@ export function Drawing({
   });
   const arranged = plan.arranged || [...plan.links.values()].some((link) => link.bends.length > 0);
   const [deviceId] = plates.length === 1 ? (plates[0]?.deviceIds ?? []) : [];
-  const textOf = (plates.length > 0 ? plates : scene.plates).flatMap((plate) => plate.deviceIds);
+  /** What is typed and only looked at is drawn too: there is nothing yet to read back of it. */
+  const textOf = (plates.length > 0 ? plates : scene.plates)
+    .flatMap((plate) => plate.deviceIds)
+    .filter((id) => network.get('device', id) !== null);
   return (
     <Work>
       <SheetHead

@@ -17,11 +17,14 @@ export function SheetView({ sheet }: { sheet: Sheet }): ReactNode {
   const { view, commit } = useProject();
   const [previewed, setPreviewed] = useState<Network | null>(null);
   const proposing = useProposal(view.network);
-  const shown = useDeferredValue(useShown());
-  const network = previewed ?? proposing.network ?? shown;
+  const shown = useShown();
+  const lookedAt = previewed ?? proposing.network;
+  const wanted = useMemo(() => ({ network: lookedAt ?? shown, keeps: lookedAt === null }), [lookedAt, shown]);
+  // Deferred as one: what is taken over is not drawn as it was before in between.
+  const { network, keeps } = useDeferredValue(wanted);
   const current = network.get('sheet', sheet.id) ?? sheet;
   const plan = planFor(network, current);
-  const drawnAs = useScene(plan, current, network === shown);
+  const drawnAs = useScene(plan, current, keeps);
   const { scene: drawn, failed } = drawnAs;
   const scene = useMemo(() => drawn && lockedAsIn(drawn, plan), [drawn, plan]);
   const { go } = useWhereabouts();
