@@ -22,6 +22,7 @@ const all = [
   'sheetFigures',
   'drawFirst',
   'lists',
+  'reports',
   'beside',
   'frames',
   'sheetFrames',

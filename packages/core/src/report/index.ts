@@ -1,4 +1,10 @@
 export type { ForDevice } from './parts.ts';
+export * from './commands/editFact.ts';
+export * from './commands/schedules.ts';
 export * from './keyFigures.ts';
+export * from './question/answer.ts';
+export * from './question/builtIn.ts';
+export * from './question/layout.ts';
+export * from './question/source.ts';
 export * from './registry.ts';
 export * from './table.ts';

@@ -6,7 +6,8 @@ import { devicesInScope, placesWithin } from '../model/network/places.ts';
 import { rowTitle, titleOf } from '../model/fields/titles.ts';
 import type { Cell, Table } from './table.ts';
 
-function cellOf(network: Network, row: Row, { field, form, to }: FactField): Cell {
+/** What a fact of a row is as a cell: a row that it names by its title. */
+export function cellOf(network: Network, row: Row, { field, form, to }: FactField): Cell {
   const value = held(row)[field];
   if (value === null || value === undefined) return null;
   if (form === 'yes or no') return value === true ? 'yes' : 'no';

@@ -33,6 +33,8 @@ export interface Report {
   make: (network: Network, scopeId: string | null, only?: ForDevice) => Table;
   /** It can be made for one device alone. */
   forDevice?: true;
+  /** Columns that are called as a fact of the row is and yet are worked out: they cannot be typed in. */
+  worked?: readonly string[];
 }
 
 const written: readonly Report[] = [
@@ -77,6 +79,7 @@ const written: readonly Report[] = [
     what: 'Numbers that no cable of a sequence has',
     kind: 'cable',
     make: missingLabelSchedule,
+    worked: ['label'],
   },
   {
     key: 'circuits',
@@ -158,6 +161,7 @@ const written: readonly Report[] = [
     what: 'Every device, where it is, ports used',
     kind: 'device',
     make: deviceSchedule,
+    worked: ['role'],
   },
   {
     key: 'inventory',
@@ -193,6 +197,7 @@ const written: readonly Report[] = [
     what: 'Every model with its count and figures',
     kind: 'model',
     make: hardwareSchedule,
+    worked: ['role'],
   },
 ];
 

@@ -14,8 +14,31 @@ export interface TableRow {
 /** A report as plain data: columns, and rows keyed by column. Row ids lead back to the model. */
 export interface Table {
   columns: Column[];
-  rows: TableRow[];
+  readonly rows: TableRow[];
   ids: string[];
+  /** One row, without those that nobody has looked at; left out where all of them are there. */
+  rowAt?: (at: number) => TableRow;
+}
+
+/** A table of things of which each makes one row, which is worked out when it is first looked at. */
+export function tableOf<T extends { id: string }>(
+  columns: Column[],
+  things: readonly T[],
+  cellsOf: (thing: T) => TableRow,
+): Table {
+  const made: (TableRow | undefined)[] = [];
+  const rowAt = (at: number): TableRow => {
+    const thing = things[at];
+    return (made[at] ??= thing === undefined ? {} : cellsOf(thing));
+  };
+  return {
+    columns,
+    get rows() {
+      return things.map((_thing, at) => rowAt(at));
+    },
+    ids: things.map(({ id }) => id),
+    rowAt,
+  };
 }
 
 /**

@@ -1,10 +1,11 @@
+import type { Device } from '../../model/kinds/equipment/device.ts';
 import type { Cable } from '../../model/kinds/lines/cable.ts';
 import { modelTitle } from '../../model/kinds.ts';
 import type { Network } from '../../model/network/network.ts';
 import { compareNames } from '../../model/values/order.ts';
 import { devicesInScope, placeOfDevice, placePath, whereIs } from '../../model/network/places.ts';
 import { cableAt, portsOf } from '../../model/network/ports.ts';
-import type { Column, Table, TableRow } from '../../report/table.ts';
+import { tableOf, type Column, type Table, type TableRow } from '../../report/table.ts';
 
 const columns: Column[] = [
   { key: 'label', label: 'Label' },
@@ -18,19 +19,27 @@ const columns: Column[] = [
   { key: 'bPlace', label: 'B place' },
 ];
 
+/** Where devices stand, by their ids: of many cables most end at the same ones. */
+type Known = Map<string, string>;
+
+function standsAt(network: Network, device: Device, known: Known): string {
+  const found = known.get(device.id);
+  if (found !== undefined) return found;
+  const place = network.get('place', placeOfDevice(network, device))?.name ?? '';
+  const text = device.rackId === null ? place : `${whereIs(network, device)} · ${place}`;
+  known.set(device.id, text);
+  return text;
+}
+
 function end(
   network: Network,
   portId: string | null,
+  known: Known,
 ): { device: string | null; port: string | null; place: string | null } {
   const port = network.get('port', portId);
   const device = network.get('device', port?.deviceId ?? null);
   if (port === null || device === null) return { device: null, port: null, place: null };
-  const place = network.get('place', placeOfDevice(network, device))?.name ?? '';
-  return {
-    device: device.name,
-    port: port.name,
-    place: device.rackId === null ? place : `${whereIs(network, device)} · ${place}`,
-  };
+  return { device: device.name, port: port.name, place: standsAt(network, device, known) };
 }
 
 /** Cables with at least one end in the scope, by label. */
@@ -46,10 +55,10 @@ export function cablesInScope(network: Network, scopeId: string | null): Cable[]
   return [...found.values()].sort((a, b) => compareNames(a.label, b.label));
 }
 
-export function cableRow(network: Network, cable: Cable): TableRow {
+function cableRow(network: Network, cable: Cable, known: Known): TableRow {
   const type = network.get('model', cable.typeId);
-  const a = end(network, cable.aPortId);
-  const b = end(network, cable.bPortId);
+  const a = end(network, cable.aPortId, known);
+  const b = end(network, cable.bPortId, known);
   return {
     label: cable.label,
     type: type === null ? null : modelTitle(type),
@@ -65,12 +74,8 @@ export function cableRow(network: Network, cable: Cable): TableRow {
 
 /** The cable schedule: every cable of the scope with both its ends. */
 export function cableSchedule(network: Network, scopeId: string | null): Table {
-  const cables = cablesInScope(network, scopeId);
-  return {
-    columns,
-    rows: cables.map((cable) => cableRow(network, cable)),
-    ids: cables.map((cable) => cable.id),
-  };
+  const known: Known = new Map();
+  return tableOf(columns, cablesInScope(network, scopeId), (cable) => cableRow(network, cable, known));
 }
 
 /** Full path of the scope, for headings and file names. */

@@ -5,16 +5,30 @@ import type { Network } from '../../model/network/network.ts';
 import { compareNames } from '../../model/values/order.ts';
 import { cableAt, filledBy, otherEnds } from '../../model/network/ports.ts';
 import { gigabits, portsInScope, spoken, table, titleOf } from '../../report/parts.ts';
-import type { Table } from '../../report/table.ts';
+import { tableOf, type Table } from '../../report/table.ts';
 
 /** The port map: every port of every device of the scope, what is in it and what is at the far end. */
 export function portSchedule(network: Network, scopeId: string | null): Table {
-  const rows = portsInScope(network, scopeId).map(({ port, device, where }) => {
-    const cable = cableAt(network, port.id);
-    const run = cable === null ? null : traceRun(network, port.id);
-    return {
-      id: port.id,
-      cells: {
+  const ports = portsInScope(network, scopeId).map((one) => ({ id: one.port.id, ...one }));
+  return tableOf(
+    [
+      { key: 'device', label: 'Device' },
+      { key: 'port', label: 'Port' },
+      { key: 'where', label: 'Where' },
+      { key: 'connector', label: 'Connector' },
+      { key: 'speed', label: 'Speed' },
+      { key: 'transceiver', label: 'Transceiver' },
+      { key: 'cable', label: 'Cable' },
+      { key: 'next', label: 'Plugged to' },
+      { key: 'far', label: 'Run ends at' },
+      { key: 'reserved', label: 'Reserved for' },
+      { key: 'mac', label: 'MAC address' },
+    ],
+    ports,
+    ({ port, device, where }) => {
+      const cable = cableAt(network, port.id);
+      const run = cable === null ? null : traceRun(network, port.id);
+      return {
         device,
         port: port.name,
         where,
@@ -31,24 +45,8 @@ export function portSchedule(network: Network, scopeId: string | null): Table {
         far: run === null || run.to === null ? null : spoken(network, run.to),
         reserved: port.reserved,
         mac: port.mac,
-      },
-    };
-  });
-  return table(
-    [
-      { key: 'device', label: 'Device' },
-      { key: 'port', label: 'Port' },
-      { key: 'where', label: 'Where' },
-      { key: 'connector', label: 'Connector' },
-      { key: 'speed', label: 'Speed' },
-      { key: 'transceiver', label: 'Transceiver' },
-      { key: 'cable', label: 'Cable' },
-      { key: 'next', label: 'Plugged to' },
-      { key: 'far', label: 'Run ends at' },
-      { key: 'reserved', label: 'Reserved for' },
-      { key: 'mac', label: 'MAC address' },
-    ],
-    rows,
+      };
+    },
   );
 }
 

@@ -3,7 +3,7 @@ import { modelTitle } from '../../model/kinds.ts';
 import type { Network } from '../../model/network/network.ts';
 import { devicesInScope, isPlaced, notPlaced, placeOfDevice } from '../../model/network/places.ts';
 import { isFree, portsOf } from '../../model/network/ports.ts';
-import type { Column, Table } from '../../report/table.ts';
+import { tableOf, type Column, type Table } from '../../report/table.ts';
 
 const columns: Column[] = [
   { key: 'name', label: 'Name' },
@@ -21,8 +21,7 @@ const columns: Column[] = [
 
 /** The device schedule: every device of the scope, where it is, and how many of its ports hold a cable. */
 export function deviceSchedule(network: Network, scopeId: string | null): Table {
-  const devices = devicesInScope(network, scopeId);
-  const rows = devices.map((device) => {
+  return tableOf(columns, devicesInScope(network, scopeId), (device) => {
     const ports = portsOf(network, device.id);
     const model = network.get('model', device.modelId);
     return {
@@ -41,5 +40,4 @@ export function deviceSchedule(network: Network, scopeId: string | null): Table 
       ports: ports.length,
     };
   });
-  return { columns, rows, ids: devices.map((device) => device.id) };
 }

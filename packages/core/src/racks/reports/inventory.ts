@@ -1,7 +1,7 @@
 import { modelTitle } from '../../model/kinds.ts';
 import type { Network } from '../../model/network/network.ts';
 import { devicesInScope, isPlaced, notPlaced, placeOfDevice } from '../../model/network/places.ts';
-import type { Column, Table } from '../../report/table.ts';
+import { tableOf, type Column, type Table } from '../../report/table.ts';
 
 const columns: Column[] = [
   { key: 'name', label: 'Name' },
@@ -23,8 +23,7 @@ const columns: Column[] = [
 
 /** The inventory: what an owner is asked of every device of the scope. Prices in their currency. */
 export function inventorySchedule(network: Network, scopeId: string | null): Table {
-  const devices = devicesInScope(network, scopeId);
-  const rows = devices.map((device) => {
+  return tableOf(columns, devicesInScope(network, scopeId), (device) => {
     const model = network.get('model', device.modelId);
     return {
       name: device.name,
@@ -46,5 +45,4 @@ export function inventorySchedule(network: Network, scopeId: string | null): Tab
       softwareVersion: device.softwareVersion,
     };
   });
-  return { columns, rows, ids: devices.map((device) => device.id) };
 }

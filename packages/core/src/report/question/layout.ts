@@ -1,0 +1,71 @@
+import { kinds } from '../../model/kinds.ts';
+import { grouped } from '../../model/values/numbers.ts';
+import type { Cell, Column, Table, TableRow } from '../table.ts';
+import type { Answer, Line } from './answer.ts';
+
+/** The key of the column that numbers rows. */
+export const numberKey = '#';
+
+/** A heading of a group as one reads it: "Place Data room · 12 devices". */
+export function groupText(answer: Answer, line: Extract<Line, { form: 'group' }>): string {
+  const { one, many } = kinds[answer.kind];
+  const value = line.value === null || line.value === '' ? 'none' : String(line.value);
+  return `${line.column.title} ${value} · ${grouped(line.count)} ${line.count === 1 ? one : many}`;
+}
+
+/**
+ * The cells of a row of an answer. Where repeated values are blanked, a cell is empty when it and all before it say
+ * what the row above says; a heading between them begins anew.
+ */
+export function rowCells(answer: Answer, position: number, blankRepeats: boolean): TableRow {
+  const line = answer.lines[position];
+  if (line?.form !== 'row') return {};
+  const above = blankRepeats ? answer.lines[position - 1] : undefined;
+  let repeats = above?.form === 'row';
+  const cells: TableRow = { [numberKey]: line.number };
+  for (const { key } of answer.columns) {
+    const value = answer.cell(line.at, key);
+    repeats &&= above?.form === 'row' && value !== null && answer.cell(above.at, key) === value;
+    cells[key] = repeats ? null : value;
+  }
+  return cells;
+}
+
+/** Heads of an answer, the number of the row before them where rows are numbered. */
+export const headsOf = (answer: Answer, numbered: boolean): Column[] => [
+  ...(numbered ? [{ key: numberKey, label: 'No.', numeric: true }] : []),
+  ...answer.columns.map(({ key, title, numeric, unit }) => ({
+    key,
+    label: title,
+    ...(numeric === undefined ? {} : { numeric }),
+    ...(unit === undefined ? {} : { unit }),
+  })),
+];
+
+/**
+ * An answer as plain rows, for files that other programs read: groups that are not among the columns stand before
+ * them, nothing is blanked, and no line is a heading.
+ */
+export function answerTable(answer: Answer, numbered: boolean): Table {
+  const lists = new Set(answer.columns.map(({ key }) => key));
+  const grouping = new Map(
+    answer.lines.flatMap((line) =>
+      line.form === 'group' && !lists.has(line.column.key) ? [[line.column.key, line.column]] : [],
+    ),
+  );
+  const [number, ...rest] = headsOf(answer, true);
+  const columns = [
+    ...(numbered && number !== undefined ? [number] : []),
+    ...[...grouping.values()].map(({ key, title }) => ({ key, label: title })),
+    ...rest,
+  ];
+  const rows: TableRow[] = [];
+  const ids: string[] = [];
+  answer.lines.forEach((line, position) => {
+    if (line.form !== 'row') return;
+    const groups = [...grouping.keys()].map((key): [string, Cell] => [key, answer.cell(line.at, key)]);
+    rows.push({ ...Object.fromEntries(groups), ...rowCells(answer, position, false) });
+    ids.push(line.id);
+  });
+  return { columns, rows, ids };
+}
