@@ -9,8 +9,9 @@ import { applyChanges } from '@visograph/core/change';
 import { findingsOf, waive } from '@visograph/core/check';
 import { readExchange, writeExchange, type ExchangeFile } from '@visograph/core/exchange';
 import { isCage, Network, portTitle, newProject } from '@visograph/core/model';
-
 import { layLogical, setPort } from './logical.ts';
+import { recordPurchases } from './purchases.ts';
+import { schedules } from './schedules.ts';
 
 type DeviceEntry = NonNullable<ExchangeFile['devices']>[number];
 type CableEntry = NonNullable<ExchangeFile['cables']>[number];
@@ -478,6 +479,7 @@ const file = {
     { name: 'Data room · cabling', scope: room },
     { name: 'Kelder Quay · cabling', scope: 'Kelder Quay' },
   ],
+  schedules: schedules(room),
 };
 
 /** What a fibre run needs in its cages, by the class of fibre and the slower of its two ports. */
@@ -511,6 +513,7 @@ const start = Network.of({
   project: [newProject('Marrow Sound Ferries')],
   model: builtInModels(),
 });
+recordPurchases(devices);
 const bare = readExchange(start, file);
 if (bare.ok) fillCages(bare.network);
 const read = readExchange(start, file);

@@ -1,12 +1,12 @@
 import { changeSchema } from '@visograph/core/change';
 import { exchangeSchema } from '@visograph/core/exchange';
-import { kindNames, pageSchema, uuid } from '@visograph/core/model';
+import { pageSchema, uuid } from '@visograph/core/model';
 import { z } from 'zod';
 import { bytes, endpoint, text, type Endpoint } from './endpoint.ts';
 import { passwordLength } from './limits.ts';
+import { reports } from './reports.ts';
 import * as reply from './schemas.ts';
 
-const xlsx = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
 const megabyte = 1024 * 1024;
 
 const credentials = z.strictObject({
@@ -254,45 +254,6 @@ const model = {
     network: 'write',
     answers: reply.imported,
   }),
-  'GET /projects/:project/findings': endpoint({
-    access: 'reader',
-    job: 'short',
-    summary: 'What the checks find: what is to be mended, worst first',
-    network: 'read',
-    query: {
-      on: 'The day, as 2027-03-01, for what comes with the calendar; left out: today (UTC)',
-      since: 'A revision: only what was not found there, or was less bad',
-      waived: '1: what is meant to be so as well, with the reason',
-    },
-    answers: z.array(reply.finding),
-  }),
-  'POST /projects/:project/findings/origin': endpoint({
-    access: 'reader',
-    job: 'short',
-    summary:
-      'Since when a rule finds something about these things, and whose step brought it; writes nothing',
-    network: 'read',
-    body: z.strictObject({
-      rule: z.string().max(60),
-      about: z
-        .array(z.object({ kind: z.enum(kindNames), id: uuid() }))
-        .min(1)
-        .max(5000),
-    }),
-    answers: reply.findingOrigin,
-  }),
-  'GET /projects/:project/reports/:report': endpoint({
-    access: 'reader',
-    job: 'short',
-    summary: 'A schedule as JSON, CSV (RFC 4180) or a workbook (ISO/IEC 29500)',
-    network: 'read',
-    query: {
-      scope: 'The place it is about, by its id; left out: all',
-      format: 'csv or xlsx; left out: JSON',
-    },
-    answers: reply.table,
-    files: ['text/csv', xlsx],
-  }),
   'GET /projects/:project/racks/:rack/svg': endpoint({
     access: 'reader',
     job: 'short',
@@ -498,6 +459,7 @@ const description = {
 export const contract = {
   ...accounts,
   ...model,
+  ...reports,
   ...plans,
   ...sheets,
   ...jobs,

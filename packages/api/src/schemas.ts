@@ -11,7 +11,7 @@ import {
   type ModelAnswer,
   type UnknownModel,
 } from '@visograph/core/racks';
-import { type Table } from '@visograph/core/report';
+import type { Table, ToldAnswer } from '@visograph/core/report';
 import { z } from 'zod';
 
 const id = z.uuid();
@@ -150,18 +150,39 @@ export const planWithConflicts = plan.extend({
   conflicts: z.array(planConflict),
 });
 
+const cell = z.union([z.string(), z.number(), z.null()]);
+const cells = z.record(z.string(), cell);
+const tableColumn = z.object({
+  key: z.string(),
+  label: z.string(),
+  numeric: z.boolean().optional(),
+  unit: z.string().optional(),
+});
+
 export const table = z.object({
-  columns: z.array(
-    z.object({
-      key: z.string(),
-      label: z.string(),
-      numeric: z.boolean().optional(),
-      unit: z.string().optional(),
-    }),
-  ),
-  rows: z.array(z.record(z.string(), z.union([z.string(), z.number(), z.null()]))),
+  columns: z.array(tableColumn),
+  rows: z.array(cells),
   ids: z.array(z.string()),
-}) satisfies z.ZodType<Table>;
+}) satisfies z.ZodType<Omit<Table, 'rowAt'>>;
+
+export const scheduleAnswer = z.object({
+  columns: z.array(tableColumn),
+  lines: z.array(
+    z.union([
+      z.object({
+        form: z.literal('group'),
+        level: z.int(),
+        text: z.string(),
+        count: z.int(),
+        totals: cells,
+      }),
+      z.object({ form: z.literal('row'), id: z.string(), cells }),
+    ]),
+  ),
+  count: z.int(),
+  totals: cells,
+  problems: z.array(z.string()),
+}) satisfies z.ZodType<ToldAnswer>;
 
 export const imported = z.object({ created: z.int(), updated: z.int(), sentence: z.string() });
 

@@ -16,6 +16,7 @@ export interface Values {
   since?: string;
   'fail-on'?: string;
   on?: string;
+  schedule?: string;
   waived?: boolean;
   built?: boolean;
 }

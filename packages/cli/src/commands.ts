@@ -5,14 +5,12 @@ import {
   projections,
   findPort,
   newId,
-  placePath,
   portTitle,
   projectionNatures,
   type Network,
   type Sheet,
 } from '@visograph/core/model';
 import { elevationScene } from '@visograph/core/racks';
-import { findReport, reports, tableToCsv } from '@visograph/core/report';
 import { colourings, sheetScene, isColourBy, shadingOf } from '@visograph/core/sheets';
 import { measureText } from '@visograph/drawing';
 import { diagramSvg, elevationSvg } from '@visograph/drawing/svg';
@@ -20,6 +18,7 @@ import { writeFile } from 'node:fs/promises';
 import { embedFonts } from '@visograph/typeface';
 import { check } from './check.ts';
 import { asJson, refuse, type Command, type Invocation } from './command.ts';
+import { report, scopeOf } from './report.ts';
 
 type HopJson =
   { port: string } | { cable: string; lengthM: number | null } | { circuit: string; lengthM: number | null };
@@ -101,44 +100,6 @@ const trace: Command = (invocation) => {
     for (const fault of judged.faults) out(`${fault.severity}  ${faultText(network, fault)}.\n`);
   }
   return run.ends === 'loop' ? 1 : 0;
-};
-
-/** The place of a path such as "Kelder Quay/Harbour House"; undefined when there is none. */
-function scopeOf(network: Network, path: string | undefined): string | null | undefined {
-  if (path === undefined) return null;
-  for (const place of network.all('place')) {
-    if (placePath(network, place.id).toLowerCase() === path.toLowerCase()) return place.id;
-  }
-  return undefined;
-}
-
-const report: Command = (invocation) => {
-  const { network, rest, values, out } = invocation;
-  const wanted = findReport(rest[0] ?? '');
-  if (wanted === null)
-    return refuse(
-      invocation,
-      '$',
-      `There is no report “${rest[0] ?? ''}”. There are: ${reports.map((one) => one.key).join(', ')}.`,
-    );
-  const scopeId = scopeOf(network, values.scope);
-  if (scopeId === undefined)
-    return refuse(invocation, '$.places', `There is no place ${values.scope ?? ''} in the file.`);
-  const device = network.findOne('deviceByName', (values.device ?? '').toLowerCase());
-  if (values.device !== undefined && device === null)
-    return refuse(invocation, '$.devices', `There is no device ${values.device} in the file.`);
-  if (device !== null && wanted.forDevice !== true)
-    return refuse(
-      invocation,
-      '$',
-      `The report ${wanted.key} is not made for one device. Leave out --device.`,
-    );
-  const table = wanted.make(network, scopeId, device === null ? {} : { device });
-  if (values.json === true || values.format === 'json') {
-    out(asJson({ columns: table.columns.map(({ key, label }) => ({ key, label })), rows: table.rows }));
-  } else if (values.format === undefined || values.format === 'csv') out(tableToCsv(table));
-  else return refuse(invocation, '$', `There is no format ${values.format}. There are csv and json.`);
-  return 0;
 };
 
 async function drawing(invocation: Invocation): Promise<string | number> {

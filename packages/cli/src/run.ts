@@ -9,6 +9,7 @@ const usage = `visograph check FILE [--since FILE] [--fail-on bad|warn|none] [--
                  [--format text|json|junit]   findings in an exchange file; those alone that an earlier one had not
 visograph run FILE DEVICE:PORT                trace the physical run from a port
 visograph report FILE REPORT [--scope PATH] [--device NAME] [--format csv]
+visograph report FILE --schedule NAME [--scope PATH] [--on DAY]  a schedule that is kept in the file
 visograph draw FILE --projection ${projections.join('|')} --out FILE.svg [--scope PATH | --sheet NAME]
 visograph draw FILE --projection elevation --rack NAME --out FILE.svg [--colour power]
 visograph zone FILE [ZONE]                    a DNS zone file (RFC 1035), or the names of the zones
@@ -32,6 +33,7 @@ const options = {
   since: { type: 'string' },
   'fail-on': { type: 'string' },
   on: { type: 'string' },
+  schedule: { type: 'string' },
   waived: { type: 'boolean' },
   built: { type: 'boolean' },
   help: { type: 'boolean' },

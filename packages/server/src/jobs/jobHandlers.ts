@@ -4,6 +4,7 @@ import type { JobHandlers } from '../http/route.ts';
 import { fileHandlers } from '../project/fileRoutes.ts';
 import { largeEditHandlers } from '../project/editRoutes.ts';
 import { equipmentListHandlers } from '../racks/equipmentListRoutes.ts';
+import { scheduleHandlers } from '../reports/scheduleRoutes.ts';
 import { reviewHandlers } from '../review/reviewRoutes.ts';
 import { sheetHandlers } from '../sheets/sheetRoutes.ts';
 
@@ -16,4 +17,5 @@ export const jobHandlers: JobHandlers = {
   ...sheetHandlers,
   ...largeEditHandlers,
   ...reviewHandlers,
+  ...scheduleHandlers,
 };

@@ -13,7 +13,8 @@ import { isTooDeep } from '../http/bodies.ts';
 import { notFound, Refusal, refuseFile } from '../http/problem.ts';
 import { fileAnswer, type JobCall, type JobHandlers } from '../http/route.ts';
 import { written } from './editRoutes.ts';
-import { tableToXlsx, xlsxType } from '../spreadsheets/tableXlsx.ts';
+import { tableToXlsx } from '../spreadsheets/tableXlsx.ts';
+import { xlsxType } from '../spreadsheets/workbook.ts';
 
 /** The place of the scope parameter; null for the whole project. */
 async function scopeOf(call: JobCall<'GET /projects/:project/reports/:report'>): Promise<string | null> {

@@ -1,7 +1,10 @@
 import { kinds } from '../../model/kinds.ts';
 import { grouped } from '../../model/values/numbers.ts';
 import type { Cell, Column, Table, TableRow } from '../table.ts';
-import type { Answer, Line } from './answer.ts';
+import type { Question } from '../../model/kinds/reports/schedule.ts';
+import type { Answer, Line, Totals } from './answer.ts';
+
+type LineWishes = Pick<Question, 'numbered' | 'blankRepeats'>;
 
 /** The key of the column that numbers rows. */
 export const numberKey = '#';
@@ -68,4 +71,32 @@ export function answerTable(answer: Answer, numbered: boolean): Table {
     ids.push(line.id);
   });
   return { columns, rows, ids };
+}
+
+/** A line of an answer as other programs read it. */
+export type ToldLine =
+  | { form: 'group'; level: number; text: string; count: number; totals: Totals }
+  | { form: 'row'; id: string; cells: TableRow };
+/** An answer as plain data: heads, lines in their order, what is worked out in all, and what was wrong with the question. */
+export interface ToldAnswer {
+  columns: Column[];
+  lines: ToldLine[];
+  count: number;
+  totals: Totals;
+  problems: string[];
+}
+
+export function toldAnswer(answer: Answer, { numbered, blankRepeats }: LineWishes): ToldAnswer {
+  return {
+    columns: headsOf(answer, numbered),
+    lines: answer.lines.map((line, position): ToldLine => {
+      if (line.form === 'row')
+        return { form: 'row', id: line.id, cells: rowCells(answer, position, blankRepeats) };
+      const { level, count, totals } = line;
+      return { form: 'group', level, text: groupText(answer, line), count, totals };
+    }),
+    count: answer.count,
+    totals: answer.totals,
+    problems: [...answer.problems],
+  };
 }

@@ -9,29 +9,17 @@ import {
 } from '@visograph/core/sheets';
 import { diagramBox, fonts as fontFamilies, paper } from '@visograph/drawing';
 import { diagramSvg } from '@visograph/drawing/svg';
-import PDFDocument from 'pdfkit';
 import { createElement } from 'react';
 import { renderToStaticMarkup } from 'react-dom/server';
 import SVGtoPDF from 'svg-to-pdfkit';
-import { attribute, eastAsianPaths, fallbackPaths, housePaths, withRuns } from '@visograph/typeface';
+import { attribute, withRuns } from '@visograph/typeface';
 import { Refusal } from '../../http/problem.ts';
 import type { PrintSheet } from './order.ts';
+import { beginPdf, setFont, type PdfDocument } from './pdfDocument.ts';
 import { printedScene } from './printedScene.ts';
-import { shape } from './shapedFont.ts';
 import { withinWindow } from './window.ts';
 
 const pointsPerMm = 72 / 25.4;
-
-const fonts = [...housePaths, ...fallbackPaths, ...eastAsianPaths];
-
-const registeredAs = (family: string, bold: boolean): string => `${family} ${bold ? 600 : 400}`;
-
-/** The registered name of a font as the drawing asks for it: by a family, or by several of which the first counts. */
-function fontName(asked: string, bold: boolean): string {
-  const first = asked.split(',')[0]?.replace(/['"]/g, '').trim() ?? '';
-  const known = fonts.find(({ family }) => family === first) ?? housePaths[0];
-  return registeredAs(known?.family ?? first, bold);
-}
 
 /**
  * The writer draws PNG pictures but no SVG ones: those, which were checked when they were taken in, are put into the
@@ -55,18 +43,8 @@ export const inlinePictures = (svg: string): string =>
     },
   );
 
-const shaped = new WeakSet<object>();
-
-/** The font that is set at present, made fit for the writer of drawings. */
-function shapeOnce(document: PDFKit.PDFDocument): void {
-  const { _font: font } = document as unknown as { _font: object };
-  if (shaped.has(font)) return;
-  shaped.add(font);
-  shape(font);
-}
-
 const writeSvg = (
-  document: PDFKit.PDFDocument,
+  document: PdfDocument,
   svg: string,
   x: number,
   y: number,
@@ -76,15 +54,11 @@ const writeSvg = (
     ...size,
     preserveAspectRatio: 'xMidYMid meet',
     assumePt: true,
-    fontCallback: (family, bold) => {
-      const name = fontName(family, bold);
-      shapeOnce(document.font(name));
-      return name;
-    },
+    fontCallback: (family, bold) => setFont(document, family, bold),
   });
 
 function drawFrame(
-  document: PDFKit.PDFDocument,
+  document: PdfDocument,
   svg: string,
   frame: PageFrame,
   mmPerUnit: number,
@@ -103,7 +77,7 @@ function drawFrame(
 
 /** A line of small text below a page, in whatever script it is. */
 function drawLine(
-  document: PDFKit.PDFDocument,
+  document: PdfDocument,
   text: string,
   { x, y, width }: { x: number; y: number; width: number },
 ): void {
@@ -138,19 +112,7 @@ export function pdfOf(
 ): Promise<Buffer> {
   const drawn = sheets.map(({ plan, page }) => ({ plan, page, scene: printedScene(plan) }));
   countPages(drawn);
-  const document = new PDFDocument({
-    autoFirstPage: false,
-    info: { Title: title, Creator: 'Visograph', Producer: 'Visograph' },
-    lang: 'en',
-  });
-  const parts: Buffer[] = [];
-  document.on('data', (part: Buffer) => parts.push(part));
-  const finished = new Promise<Buffer>((resolve, reject) => {
-    document.on('end', () => resolve(Buffer.concat(parts)));
-    document.on('error', reject);
-  });
-  for (const { family, weight, path } of fonts)
-    document.registerFont(registeredAs(family, weight === 600), path);
+  const { document, finish } = beginPdf(title);
   for (const [done, { plan, page, scene }] of drawn.entries()) {
     tell(done, sheets.length);
     const name = documentTitle(plan);
@@ -173,6 +135,5 @@ export function pdfOf(
       }
     }
   }
-  document.end();
-  return finished;
+  return finish();
 }

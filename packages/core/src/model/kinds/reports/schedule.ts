@@ -68,7 +68,8 @@ export type AskedFilter = z.infer<typeof askedFilter>;
 export type AskedOrder = z.infer<typeof askedOrder>;
 
 /** A question that is not kept under a name. */
-export type Question = Omit<Schedule, 'id' | 'name'>;
+export const questionSchema = scheduleSchema.omit({ id: true, name: true });
+export type Question = z.infer<typeof questionSchema>;
 
 export const scheduleKind = defineKind({
   schema: scheduleSchema,
