@@ -166,8 +166,9 @@ await page
   .waitFor();
 await shot('review');
 await page.keyboard.press('Alt+9');
-await page.getByRole('button', { name: /^Saved/ }).click();
-await shot('schedule-history');
+await page.getByRole('button', { name: 'Cable metres by type' }).click();
+await page.getByText('Cat 6 RJ45 · 4 cables').waitFor();
+await shot('schedule');
 await page.evaluate(() => localStorage.setItem('visograph.theme', 'night'));
 await page.reload();
 await page.getByRole('button', { name: /^Saved/ }).waitFor();

@@ -290,7 +290,9 @@ describe('findings', () => {
   test('the inlet of a strip taken out: what hangs on the strip is judged again', () => {
     findingsOf(documented);
     const strip = documented.findOne('deviceByName', 'q-pdb');
-    const inlet = documented.find('powerPortsByDevice', strip?.id ?? '').find(({ role }) => role === 'powerIn');
+    const inlet = documented
+      .find('powerPortsByDevice', strip?.id ?? '')
+      .find(({ role }) => role === 'powerIn');
     if (inlet === undefined) throw new Error('inlet of q-pdb');
     const without = changed(documented, removal(documented, [{ kind: 'port', id: inlet.id }]).changes);
     expect(keys(without)).toEqual(keys(afresh(without)));

@@ -4,6 +4,7 @@ export * from './commands/schedules.ts';
 export * from './keyFigures.ts';
 export * from './question/answer.ts';
 export * from './question/builtIn.ts';
+export * from './question/inWords.ts';
 export * from './question/layout.ts';
 export * from './question/source.ts';
 export * from './registry.ts';

@@ -1,5 +1,13 @@
 import type { Question } from '@visograph/core/model';
-import { groupText, headsOf, rowCells, type Answer, type Cell, type Column } from '@visograph/core/report';
+import {
+  groupText,
+  headsOf,
+  rowCells,
+  totalCell,
+  type Answer,
+  type Cell,
+  type Column,
+} from '@visograph/core/report';
 
 /** A line of a schedule as it is printed or kept in a workbook, cell by cell below the heads. */
 export interface ScheduleLine {
@@ -7,10 +15,6 @@ export interface ScheduleLine {
   level: number;
   cells: Cell[];
 }
-
-/** The words that stand before a total that is not a plain sum. */
-const totalCell = (total: string | null, value: Cell): Cell =>
-  total === null || total === 'sum' || value === null ? value : `${total} ${value}`;
 
 /**
  * Heads and lines of an answer: a group's heading in the first cell with what is worked out of it in the cells of its
@@ -24,7 +28,7 @@ export function scheduleLines(
   const totals = (line: { totals: Answer['totals'] }, first: string): Cell[] =>
     heads.map(({ key }, at) => {
       const column = answer.columns.find((one) => one.key === key);
-      const value = totalCell(column?.total ?? null, line.totals[key] ?? null);
+      const value = column?.total == null ? null : totalCell(column.total, line.totals[key] ?? null);
       if (at > 0) return value;
       return value === null ? first : `${first} · ${value}`;
     });

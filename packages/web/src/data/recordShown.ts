@@ -6,7 +6,7 @@ import { recordManners, useWorkspace, type RecordManner } from './workspace.tsx'
 
 export interface RecordShown {
   shown: boolean;
-  /** Beside a drawing: it comes with what is chosen and leaves with it. */
+  /** Beside a drawing or a schedule: it comes with what is chosen and leaves with it. */
   comesAndGoes: boolean;
   /** It lies over the work area, on a window no wider than a tablet's. */
   drawer: boolean;
@@ -19,7 +19,7 @@ export interface RecordShown {
 }
 
 /**
- * Whether the record is there. A drawing has the window to itself until something on it is chosen; in other sections
+ * Whether the record is there. A drawing, and a schedule, has the window to itself until something on it is chosen; in other sections
  * the record stands beside the rows. What the person set holds from then on; with nothing chosen on a drawing it is
  * only looked at.
  */
@@ -30,7 +30,8 @@ export function useRecordShown(): RecordShown {
   const { sheet } = useParams();
   const onDrawing =
     (section === 'sheets' && sheet !== undefined) || (section === 'places' && rackId !== null);
-  const comesAndGoes = drawer || section === 'start' || section === 'sheets' || onDrawing;
+  const comesAndGoes =
+    drawer || section === 'start' || section === 'sheets' || section === 'schedules' || onDrawing;
   const alone = comesAndGoes && selection === null;
   // A drawer would cover what is drawn on: there it comes when it is asked for.
   const asked = alone || (drawer && onDrawing);

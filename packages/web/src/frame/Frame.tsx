@@ -127,11 +127,11 @@ const Bar = styled.div`
   }
 `;
 
-/** Beside a drawing: whether the record stays there, and away with it. */
+/** Beside a drawing or a schedule: whether the record stays there, and away with it. */
 function RecordBar({ record }: { record: RecordShown }): ReactNode {
   const stays = record.manner === 'stays';
   return (
-    <Bar role="group" aria-label="The record beside the drawing">
+    <Bar role="group" aria-label="How the record stands">
       {!record.drawer && (
         <Button $tone="quiet" aria-pressed={stays} onPress={() => record.setStays(!stays)}>
           {stays ? 'Stays' : 'Keep here'}

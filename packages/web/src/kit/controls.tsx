@@ -101,6 +101,8 @@ const HelpText = styled(Text)`
 
 interface FieldProps {
   label: string;
+  /** The label is read out and not shown: what it is stands beside it. */
+  hideLabel?: boolean;
   value: string;
   onChange: (value: string) => void;
   type?: string;
@@ -120,6 +122,7 @@ interface FieldProps {
 
 export function Field({
   label,
+  hideLabel = false,
   value,
   onChange,
   type = 'text',
@@ -150,8 +153,9 @@ export function Field({
       isReadOnly={readOnly}
       onBlur={onBlur}
       style={{ width }}
+      aria-label={hideLabel ? label : undefined}
     >
-      <FieldLabel>{label}</FieldLabel>
+      {!hideLabel && <FieldLabel>{label}</FieldLabel>}
       <Control ref={inputRef} placeholder={placeholder} />
       {help !== undefined && help !== '' && <HelpText slot="description">{help}</HelpText>}
       <ErrorText>{error}</ErrorText>

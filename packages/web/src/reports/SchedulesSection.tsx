@@ -1,133 +1,328 @@
-import { scopeTitle } from '@visograph/core/cabling';
-import { reports } from '@visograph/core/report';
-import { useCallback, useMemo, useState, type ReactNode } from 'react';
-import { useSearchParams } from 'react-router';
+import { grouped } from '@visograph/core/model';
+import {
+  answerOf,
+  changeSchedule,
+  editFact,
+  keepSchedule,
+  questionParts,
+  removeSchedule,
+  type Answer,
+} from '@visograph/core/report';
+import { useDeferredValue, useMemo, useState, type ReactNode } from 'react';
+import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { addressOf } from '../data/api.ts';
 import { useMeantQuery, useShown } from '../data/shown.ts';
 import { useWhereabouts } from '../data/location.ts';
-import { Choice } from '../kit/choice.tsx';
 import { Button } from '../kit/controls.tsx';
-import { Grid, type GridColumn } from '../kit/grid/Grid.tsx';
-import { Empty, Work, WorkHead } from '../kit/panel/panels.tsx';
-import { PrintTable } from './PrintTable.tsx';
+import { Grid, type OwnOrder } from '../kit/grid/Grid.tsx';
+import { Empty, Hint, Work, WorkHead } from '../kit/panel/panels.tsx';
+import { answerColumns, answerRows, rowIdOf } from './answerRows.ts';
+import { BeginPanel } from './BeginPanel.tsx';
+import { KeepPanel } from './KeepPanel.tsx';
+import { QuestionPanel } from './QuestionPanel.tsx';
+import { ScheduleList } from './ScheduleList.tsx';
+import { useQuestion, type Asked } from './useQuestion.ts';
 
-const widths: Record<string, number> = {
-  label: 82,
-  type: 114,
-  lengthM: 78,
-  aDevice: 98,
-  aPort: 64,
-  aPlace: 112,
-  bDevice: 98,
-  bPort: 64,
-  bPlace: 112,
-  name: 112,
-  role: 96,
-  model: 146,
-  status: 58,
-  place: 100,
-  rack: 60,
-  unit: 46,
-  serial: 108,
-  portsUsed: 80,
-  device: 112,
-  port: 66,
-  where: 92,
-  connector: 84,
-  speed: 56,
-  transceiver: 120,
-  cable: 82,
-  next: 130,
-  far: 130,
-  from: 134,
-  to: 134,
-  fromPlace: 84,
-  toPlace: 84,
-  near: 190,
-  cables: 190,
-  fault: 260,
-  handover: 150,
-  colour: 70,
-  ports: 48,
-};
+const Halves = styled.div`
+  flex: 1;
+  min-height: 0;
+  display: flex;
+`;
+const Main = styled.div`
+  flex: 1;
+  min-width: 0;
+  min-height: 0;
+  display: flex;
+  flex-direction: column;
+`;
+/** The question in words; each part of it opens where it is put. */
+const InWords = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 2px 4px;
+  padding: 5px 10px;
+  border-bottom: 1px solid ${({ theme }) => theme.rule};
+  > p {
+    flex: 1 1 160px;
+    min-width: 0;
+    padding-left: 2px;
+  }
+  button {
+    height: 24px;
+    padding: 0 9px;
+  }
+`;
+const Troubles = styled.ul`
+  margin: 0;
+  padding: 6px 12px;
+  list-style: none;
+  color: ${({ theme }) => theme.warn};
+  border-bottom: 1px solid ${({ theme }) => theme.rule};
+  li {
+    overflow-wrap: anywhere;
+  }
+`;
+const Notes = styled.p`
+  flex: none;
+  max-height: 96px;
+  overflow: auto;
+  padding: 7px 12px;
+  white-space: pre-wrap;
+  border-top: 1px solid ${({ theme }) => theme.rule};
+`;
 
-/** Saved tabular reports for the scope, on screen and as CSV. */
+type Asks = 'keep' | 'rename' | 'begin';
+
+const today = (): string => new Date().toISOString().slice(0, 10);
+
+/** Heads of the grid that put the question's rows in order: up, down, as they come. */
+const orderOf = ({ question, change }: Asked): OwnOrder => ({
+  of: (key) => {
+    const one = question.order[0]?.key === key ? question.order[0] : undefined;
+    return one === undefined ? 'none' : one.descending ? 'descending' : 'ascending';
+  },
+  turn: (key) => {
+    const [first, ...rest] = question.order;
+    if (first?.key !== key)
+      change({
+        order: [{ key, descending: false }, ...question.order.filter((one) => one.key !== key)].slice(0, 6),
+      });
+    else change({ order: first.descending ? rest : [{ key, descending: true }, ...rest] });
+  },
+});
+
+/** An answer as rows that are read and, where they are facts, typed into. */
+function AnswerGrid({ asked, answer }: { asked: Asked; answer: Answer }): ReactNode {
+  const { view, canEdit, commit } = useProject();
+  const { selection, select } = useWhereabouts();
+  const { question } = asked;
+  const columns = useMemo(() => answerColumns(answer, question.numbered), [answer, question.numbered]);
+  const rows = useMemo(() => answerRows(answer, question), [answer, question]);
+  const order = useMemo(() => orderOf(asked), [asked]);
+  const { kind } = answer;
+  const selected = selection?.kind === kind ? selection.id : null;
+  const selectedRow = useMemo(
+    () => (selected === null ? null : (rows.find(({ id }) => rowIdOf(id) === selected)?.id ?? null)),
+    [rows, selected],
+  );
+  const edit = (id: string, key: string, text: string): string | null => {
+    const row = view.network.get(kind, rowIdOf(id));
+    const fact = answer.source.byKey.get(key)?.fact ?? null;
+    if (row === null || fact === null) return 'It is no longer there.';
+    const attempt = editFact(view.network, kind, row, fact, text);
+    if (!attempt.ok) return attempt.why;
+    if (attempt.set.changes.length === 0) return null;
+    const result = commit(attempt.set);
+    return result.ok ? null : (result.problems[0]?.message ?? 'It cannot be kept.');
+  };
+  const filters = question.filters.length;
+  return (
+    <Grid
+      label={asked.title}
+      columns={columns}
+      rows={rows}
+      order={order}
+      selectedId={selectedRow}
+      onSelect={(id) => {
+        const row = rowIdOf(id);
+        if (row !== 'group' && row !== 'all') select({ kind, id: row });
+      }}
+      onEdit={canEdit ? edit : undefined}
+      empty={
+        filters === 0 ? (
+          <Empty title="Nothing to list here">Choose a wider scope in the path at the top.</Empty>
+        ) : (
+          <Empty title="No row passes the filters">
+            {`There are ${grouped(answer.source.ids.length)} without them.`}
+            <Button onPress={() => asked.change({ filters: [] })}>Take the filters out</Button>
+          </Empty>
+        )
+      }
+    />
+  );
+}
+
+/** What can be done with a question that is asked otherwise than it is kept, or with a schedule of the project. */
+function Keeping({ asked, onAsk }: { asked: Asked; onAsk: (what: Asks) => void }): ReactNode {
+  const { view, canEdit, commit, sync } = useProject();
+  const { schedule, changed, question, reset, open } = asked;
+  if (!canEdit) return changed && <Button onPress={reset}>As it is kept</Button>;
+  const change = (): void => {
+    if (schedule === null) return;
+    const attempt = changeSchedule(view.network, schedule, question);
+    if (!attempt.ok) sync.announce({ tone: 'bad', text: attempt.why });
+    else if (commit(attempt.set).ok) reset();
+  };
+  return (
+    <>
+      {changed && <Button onPress={reset}>As it is kept</Button>}
+      {changed && schedule !== null && (
+        <Button $tone="primary" onPress={change}>
+          Keep the changes
+        </Button>
+      )}
+      <Button onPress={() => onAsk('keep')}>
+        {schedule === null ? 'Keep as schedule …' : 'Keep as another …'}
+      </Button>
+      {schedule !== null && !changed && (
+        <>
+          <Button onPress={() => onAsk('rename')}>Rename …</Button>
+          <Button
+            onPress={() => {
+              const attempt = removeSchedule(view.network, schedule);
+              if (!attempt.ok) sync.announce({ tone: 'bad', text: attempt.why });
+              else if (commit(attempt.set).ok) open(schedule.of);
+            }}
+          >
+            Delete
+          </Button>
+        </>
+      )}
+    </>
+  );
+}
+
+/** Schedules: each a question that is answered as it is looked at, changed beside its rows, kept under a name, saved as a file. */
 export default function SchedulesSection(): ReactNode {
-  const { project } = useProject();
-  const network = useShown();
+  const { project, view, canEdit } = useProject();
+  const shown = useShown();
   const meant = useMeantQuery();
-  const { scopeId, selection, select } = useWhereabouts();
-  const [search, setSearch] = useSearchParams();
-  const [printing, setPrinting] = useState(false);
-  const printed = useCallback(() => setPrinting(false), []);
-  const report = reports.find((one) => one.key === search.get('schedule')) ?? reports[0];
-  const table = useMemo(() => report?.make(network, scopeId) ?? null, [report, network, scopeId]);
-  const columns = useMemo<GridColumn[]>(
-    () =>
-      table?.columns.map((column) => ({
-        key: column.key,
-        label: column.unit === undefined ? column.label : `${column.label} (${column.unit})`,
-        width: widths[column.key] ?? 96,
-        numeric: column.numeric ?? false,
-        figure: column.unit !== undefined && column.unit !== '%',
-        text: ['type', 'model', 'aPlace', 'bPlace', 'place', 'role', 'status'].includes(column.key),
-      })) ?? [],
-    [table],
+  const { scopeId } = useWhereabouts();
+  const asked = useQuestion();
+  const [asks, setAsks] = useState<Asks | null>(null);
+  const [putting, setPutting] = useState(false);
+  const question = asked?.question;
+  const wanted = useMemo(() => ({ network: shown, question, scopeId }), [shown, question, scopeId]);
+  const late = useDeferredValue(wanted);
+  const answer = useMemo(
+    () => (late.question === undefined ? null : answerOf(late.network, late.question, late.scopeId, today())),
+    [late],
   );
-  const rows = useMemo(
-    () => table?.rows.map((cells, at) => ({ id: `${table.ids[at] ?? ''}#${at}`, cells })) ?? [],
-    [table],
-  );
-  if (report === undefined) return null;
+  if (asked === null || question === undefined || answer === null)
+    return (
+      <Work>
+        <Empty title="There is no such schedule">
+          It may have been deleted. Choose another.
+          <Button onPress={() => window.history.back()}>Back</Button>
+        </Empty>
+      </Work>
+    );
   const address = (format: string): string =>
-    addressOf('GET /projects/:project/reports/:report', {
-      params: { project: project.id, report: report.key },
-      query: { ...meant, format, scope: scopeId ?? undefined },
+    addressOf('GET /projects/:project/schedule', {
+      params: { project: project.id },
+      query: {
+        ...meant,
+        format,
+        question: JSON.stringify(question),
+        title: asked.title,
+        on: today(),
+        scope: scopeId ?? undefined,
+      },
     });
-  const { kind } = report;
-  const at = selection?.kind === kind ? (table?.ids.indexOf(selection.id) ?? -1) : -1;
-  const selectedRow = at < 0 ? null : `${selection?.id ?? ''}#${at}`;
+  const troubles = [...(asked.trouble === null ? [] : [asked.trouble]), ...answer.problems];
+  const words = questionParts(shown, question, scopeId)
+    .map(({ text }) => text)
+    .join(' · ');
   return (
     <Work>
       <WorkHead>
-        <h1>{`${report.title} · ${scopeTitle(network, scopeId)}`}</h1>
-        <p>{`${rows.length} rows`}</p>
+        <h1>{asked.title}</h1>
+        <p>{`${grouped(answer.count)} ${answer.count === 1 ? 'row' : 'rows'}`}</p>
         <div>
-          <Choice
-            label="Schedule"
-            hideLabel
-            width={170}
-            value={report.key}
-            options={reports.map((one) => ({ id: one.key, text: one.title }))}
-            onChange={(key) => {
-              const next = new URLSearchParams(search);
-              next.set('schedule', key ?? 'cables');
-              setSearch(next, { replace: true });
-            }}
-          />
-          <Button onPress={() => setPrinting(true)}>Print</Button>
-          <Button onPress={() => window.location.assign(address('xlsx'))}>Save XLSX</Button>
-          <Button $tone="primary" onPress={() => window.location.assign(address('csv'))}>
-            Save CSV
-          </Button>
+          {canEdit && <Button onPress={() => setAsks('begin')}>Begin one …</Button>}
+          {(['pdf', 'xlsx', 'csv'] as const).map((format) => (
+            <Button key={format} onPress={() => window.location.assign(address(format))}>
+              {`Save ${format.toUpperCase()}`}
+            </Button>
+          ))}
         </div>
       </WorkHead>
-      <Grid
-        label={report.title}
-        columns={columns}
-        rows={rows}
-        selectedId={selectedRow}
-        onSelect={(id) => select({ kind, id: id.slice(0, id.indexOf('#')) })}
-        empty={<Empty title="Nothing to list here">Choose a wider scope in the path at the top.</Empty>}
-      />
-      {printing && table !== null && (
-        <PrintTable
-          title={`${report.title} · ${scopeTitle(network, scopeId)}`}
-          table={table}
-          onDone={printed}
+      <Halves>
+        {!putting && (
+          <ScheduleList
+            chosen={asked.schedule?.id ?? asked.report.key}
+            onOpen={(schedule) => asked.open(schedule)}
+          />
+        )}
+        <Main>
+          <InWords>
+            <p>
+              <Hint as="span">{words}</Hint>
+            </p>
+            <Keeping asked={asked} onAsk={setAsks} />
+            <Button aria-pressed={putting} onPress={() => setPutting((open) => !open)}>
+              {putting ? 'Close the question' : 'Ask otherwise'}
+            </Button>
+          </InWords>
+          {troubles.length > 0 && (
+            <Troubles role="alert">
+              {troubles.map((text) => (
+                <li key={text}>{text}</li>
+              ))}
+            </Troubles>
+          )}
+          <AnswerGrid key={`${asked.schedule?.id ?? ''}${asked.report.key}`} asked={asked} answer={answer} />
+          {question.notes !== null && <Notes>{question.notes}</Notes>}
+        </Main>
+        {putting && <QuestionPanel question={question} source={answer.source} onChange={asked.change} />}
+      </Halves>
+      {asks === 'begin' && (
+        <BeginPanel
+          onClose={() => setAsks(null)}
+          onBegin={(report, changes) => {
+            asked.open(report, changes);
+            setPutting(true);
+          }}
+        />
+      )}
+      {asks === 'keep' && <Kept asked={asked} network={view.network} onClose={() => setAsks(null)} />}
+      {asks === 'rename' && asked.schedule !== null && (
+        <Renamed
+          asked={asked}
+          schedule={asked.schedule}
+          network={view.network}
+          onClose={() => setAsks(null)}
         />
       )}
     </Work>
+  );
+}
+
+interface AskProps {
+  asked: Asked;
+  network: ReturnType<typeof useShown>;
+  onClose: () => void;
+}
+
+function Kept({ asked, network, onClose }: AskProps): ReactNode {
+  return (
+    <KeepPanel
+      title="Keep as schedule"
+      action="Keep it"
+      name=""
+      attempt={(name) => keepSchedule(network, asked.question, name)}
+      onKept={({ id }) => asked.open(id)}
+      onClose={onClose}
+    />
+  );
+}
+
+function Renamed({
+  asked,
+  schedule,
+  network,
+  onClose,
+}: AskProps & { schedule: NonNullable<Asked['schedule']> }): ReactNode {
+  return (
+    <KeepPanel
+      title={`Rename ${schedule.name}`}
+      action="Rename it"
+      name={schedule.name}
+      attempt={(name) => changeSchedule(network, schedule, { name })}
+      onKept={() => asked.reset()}
+      onClose={onClose}
+    />
   );
 }

@@ -12,7 +12,7 @@ import { held } from '../../model/kinds.ts';
 import { reports } from '../registry.ts';
 import { answerOf, mostGroups, type Answer } from './answer.ts';
 import { builtInQuestion } from './builtIn.ts';
-import { answerTable, groupText, headsOf, rowCells } from './layout.ts';
+import { answerTable, groupText, headsOf, rowCells, totalCell } from './layout.ts';
 import { sourceOf } from './source.ts';
 import { meantDay, readNumber } from './test.ts';
 
@@ -143,19 +143,34 @@ describe('order, groups and totals', () => {
           : `${line.number} ${String(answer.cell(line.at, 'name'))}`,
       ),
     ).toEqual([
-      'Place East · 3 devices {"name":3,"ports":2,"portsUsed":1}',
-      '  Role server · 1 device {"name":1,"ports":2,"portsUsed":1}',
+      'East · 3 devices {"name":3,"ports":2,"portsUsed":1}',
+      '  server · 1 device {"name":1,"ports":2,"portsUsed":1}',
       '1 srv-2',
-      '  Role switch · 2 devices {"name":2,"ports":0,"portsUsed":0}',
+      '  switch · 2 devices {"name":2,"ports":0,"portsUsed":0}',
       '2 sw-1',
       '3 sw-2',
-      'Place West · 2 devices {"name":2,"ports":0,"portsUsed":0}',
-      '  Role server · 1 device {"name":1,"ports":0,"portsUsed":0}',
+      'West · 2 devices {"name":2,"ports":0,"portsUsed":0}',
+      '  server · 1 device {"name":1,"ports":0,"portsUsed":0}',
       '4 srv-1',
-      '  Role switch · 1 device {"name":1,"ports":0,"portsUsed":0}',
+      '  switch · 1 device {"name":1,"ports":0,"portsUsed":0}',
       '5 sw-10',
     ]);
     expect(answer.totals).toEqual({ name: 5, ports: 2, portsUsed: 1 });
+  });
+
+  test('a group of a figure, and one of nothing, say what they are of', () => {
+    const headings = (key: string): string[] => {
+      const answer = answered({ groups: [key] });
+      return answer.lines.flatMap((line) => (line.form === 'group' ? [groupText(answer, line)] : []));
+    };
+    expect(headings('ports')).toEqual(['Ports 0 · 4 devices', 'Ports 2 · 1 device']);
+    expect(headings('extra.Zone')).toEqual(['north · 1 device', 'no Zone · 4 devices']);
+    expect([
+      totalCell('sum', 3),
+      totalCell('count', 3),
+      totalCell('mean', 1.5),
+      totalCell('least', null),
+    ]).toEqual([3, 3, 'mean 1.5', null]);
   });
 
   test('lengths add up as by hand; the mean is of those that are known; of none there is no sum', () => {

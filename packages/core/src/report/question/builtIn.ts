@@ -4,9 +4,13 @@ import { compareNames } from '../../model/values/order.ts';
 import type { Report } from '../registry.ts';
 import { sourceOf } from './source.ts';
 
-/** A built-in schedule as a question: its own columns, all rows, in the order in which it makes them. */
-export function builtInQuestion(network: Network, report: Report): Question {
-  const columns = sourceOf(network, report.key, null)?.columns ?? [];
+/**
+ * A built-in schedule as a question: its own columns, all rows, in the order in which it makes them.
+ *
+ * @param scopeId the place that one looks at: what is asked next is kept from this
+ */
+export function builtInQuestion(network: Network, report: Report, scopeId: string | null = null): Question {
+  const columns = sourceOf(network, report.key, scopeId)?.columns ?? [];
   return {
     of: report.key,
     scopeId: null,

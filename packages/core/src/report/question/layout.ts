@@ -1,7 +1,7 @@
 import { kinds } from '../../model/kinds.ts';
 import { grouped } from '../../model/values/numbers.ts';
 import type { Cell, Column, Table, TableRow } from '../table.ts';
-import type { Question } from '../../model/kinds/reports/schedule.ts';
+import type { Question, Total } from '../../model/kinds/reports/schedule.ts';
 import type { Answer, Line, Totals } from './answer.ts';
 
 type LineWishes = Pick<Question, 'numbered' | 'blankRepeats'>;
@@ -9,12 +9,27 @@ type LineWishes = Pick<Question, 'numbered' | 'blankRepeats'>;
 /** The key of the column that numbers rows. */
 export const numberKey = '#';
 
-/** A heading of a group as one reads it: "Place Data room · 12 devices". */
-export function groupText(answer: Answer, line: Extract<Line, { form: 'group' }>): string {
+/**
+ * A heading of a group as one reads it: "Data room · 12 devices". A figure and what is missing say what they are of:
+ * "Unit 42 · 1 device", "no Serial · 3 devices".
+ */
+export function groupText(
+  answer: Answer,
+  { value, column, count }: Extract<Line, { form: 'group' }>,
+): string {
   const { one, many } = kinds[answer.kind];
-  const value = line.value === null || line.value === '' ? 'none' : String(line.value);
-  return `${line.column.title} ${value} · ${grouped(line.count)} ${line.count === 1 ? one : many}`;
+  const named =
+    value === null || value === ''
+      ? `no ${column.title}`
+      : typeof value === 'number'
+        ? `${column.title} ${value}`
+        : value;
+  return `${named} · ${grouped(count)} ${count === 1 ? one : many}`;
 }
+
+/** What is worked out of a column, where a figure alone would say too little: "mean 12.5". */
+export const totalCell = (total: Total, value: Cell): Cell =>
+  value === null || total === 'sum' || total === 'count' ? value : `${total} ${value}`;
 
 /**
  * The cells of a row of an answer. Where repeated values are blanked, a cell is empty when it and all before it say

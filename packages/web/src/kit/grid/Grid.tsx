@@ -5,10 +5,16 @@ import { cellStyle, GridCell } from './GridCell.tsx';
 import { Frame, HeadCell, HeadRow, Row, Why } from './gridParts.tsx';
 import { useGridEdits } from './useGridEdits.ts';
 import { gridKeys } from './gridKeys.ts';
-import { useGridRows, type ColumnOrder, type GridColumn, type GridRow } from './useGridRows.ts';
+import {
+  useGridRows,
+  type ColumnOrder,
+  type GridColumn,
+  type GridRow,
+  type OwnOrder,
+} from './useGridRows.ts';
 import { useGridSpot } from './useGridSpot.ts';
 
-export type { GridColumn, GridRow } from './useGridRows.ts';
+export type { GridColumn, GridRow, OwnOrder } from './useGridRows.ts';
 
 interface GridProps {
   label: string;
@@ -23,6 +29,8 @@ interface GridProps {
   /** What can be typed there, such as "a name, or rows of a spreadsheet". */
   appends?: string;
   filter?: string;
+  /** The order of the rows where it is kept elsewhere; otherwise the grid puts them in order itself. */
+  order?: OwnOrder;
   empty?: ReactNode;
 }
 
@@ -45,7 +53,13 @@ function Heads({
         const { order, turn } = orderOf(column.key);
         return (
           <HeadCell key={column.key} role="columnheader" aria-sort={order} style={cellStyle(column)}>
-            <button type="button" tabIndex={-1} onClick={turn}>
+            <button
+              type="button"
+              tabIndex={-1}
+              data-worked={column.worked}
+              title={column.worked === true ? 'Worked out: it cannot be typed in' : undefined}
+              onClick={turn}
+            >
               {`${column.label}${arrows[order]}`}
             </button>
           </HeadCell>
@@ -70,9 +84,10 @@ export function Grid({
   onAppend,
   appends = '',
   filter = '',
+  order,
   empty,
 }: GridProps): ReactNode {
-  const listed = useGridRows(columns, rows, filter, selectedId);
+  const listed = useGridRows(columns, rows, filter, selectedId, order);
   const { shown, virtual } = listed;
   const at = useGridSpot(listed, columns.length);
   const edits = useGridEdits(columns, shown, at, onEdit, onAppend);
@@ -116,6 +131,7 @@ export function Grid({
                 role="row"
                 aria-rowindex={index + 2}
                 aria-selected={row.id === selectedId}
+                data-heading={row.heading}
                 style={{ transform: `translateY(${start}px)` }}
               >
                 {columns.map((column, across) => {
@@ -129,14 +145,14 @@ export function Grid({
                       at={here}
                       focusable={at.spot.row === index && at.spot.column === across}
                       chosen={at.isBlock && holds(at.block, here)}
-                      editable={editable && column.editable === true}
+                      editable={editable && column.editable === true && row.heading === undefined}
                       wrong={edits.wrongAt(row.id, column.key)}
                       typed={open ? (edits.editing?.text ?? '') : null}
                       onType={edits.type}
                       onBlur={edits.onBlur}
                       onPress={(extend) => {
                         at.focusSpot(here, extend);
-                        if (!extend) onSelect(row.id);
+                        if (!extend && row.heading === undefined) onSelect(row.id);
                       }}
                       onOpen={() => edits.begin(null)}
                     />

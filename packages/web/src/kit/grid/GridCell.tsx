@@ -43,9 +43,11 @@ export function GridCell({
   onOpen,
 }: Props): ReactNode {
   const value = row.cells[column.key] ?? '';
+  const repeats = wrong === undefined && row.repeats?.has(column.key) === true;
   const figure = column.figure === true && typeof value === 'number' ? figureText(value) : value;
   const shown = wrong?.text ?? figure;
-  const drawn = wrong === undefined && column.draw !== undefined ? column.draw(value, row.cells) : shown;
+  const isDrawn = wrong === undefined && column.draw !== undefined && row.heading === undefined;
+  const drawn = isDrawn ? column.draw?.(value, row.cells) : shown;
   return (
     <CellBox
       role="gridcell"
@@ -63,7 +65,7 @@ export function GridCell({
       onDoubleClick={onOpen}
     >
       {typed === null ? (
-        drawn
+        !repeats && drawn
       ) : (
         <input
           aria-label={column.label}

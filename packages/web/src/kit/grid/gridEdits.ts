@@ -42,7 +42,7 @@ export const pastedEdits = (
   pastedCells(text).flatMap((cells, down) =>
     cells.flatMap((cell, across) => {
       const [row, column] = [rows[spot.row + down], columns[spot.column + across]];
-      return row === undefined || column?.editable !== true
+      return row === undefined || row.heading !== undefined || column?.editable !== true
         ? []
         : [{ id: row.id, key: column.key, text: cell }];
     }),
@@ -72,8 +72,10 @@ export function filledDown(
 ): CellEdit[] {
   const from = top === bottom ? top - 1 : top;
   const first = rows[from];
-  if (first === undefined) return [];
-  return rows.slice(from + 1, bottom + 1).flatMap((row, at) =>
+  // A heading has nothing to fill down, and is no row to be filled.
+  if (first === undefined || first.heading !== undefined) return [];
+  const below = rows.slice(from + 1, bottom + 1).filter(({ heading }) => heading === undefined);
+  return below.flatMap((row, at) =>
     columns
       .slice(left, right + 1)
       .filter(({ editable }) => editable === true)

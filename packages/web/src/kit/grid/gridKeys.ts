@@ -37,14 +37,14 @@ export const gridKeys =
   (event: KeyboardEvent): void => {
     if (edits.editing !== null) return onTyping(event, at, edits);
     const row = shown[at.spot.row];
-    const typed = editable && columns[at.spot.column]?.editable === true;
+    const typed = editable && columns[at.spot.column]?.editable === true && row?.heading === undefined;
     const move = moveFor(event.key, at.spot, at.end, event.ctrlKey);
     if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'd') edits.fillDown();
     else if (event.key === 'ArrowDown' && !event.shiftKey && at.spot.row === shown.length - 1) onBelow();
     else if (move !== null) at.focusSpot(move, event.shiftKey);
     else if ((event.key === 'Enter' || event.key === 'F2') && typed) edits.begin(null);
     else if (event.key === 'Enter' || event.key === 'F2' || event.key === ' ') {
-      if (row !== undefined) onSelect(row.id);
+      if (row !== undefined && row.heading === undefined) onSelect(row.id);
     } else if (typed && isLetter(event)) {
       event.stopPropagation();
       edits.begin(event.key);

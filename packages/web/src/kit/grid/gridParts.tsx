@@ -33,6 +33,10 @@ export const HeadCell = styled.div`
     background: none;
     padding: 0 7px;
     white-space: nowrap;
+    &[data-worked] {
+      font-style: italic;
+      font-weight: 400;
+    }
   }
 `;
 export const Row = styled.div`
@@ -44,6 +48,29 @@ export const Row = styled.div`
   border-bottom: 1px solid ${({ theme }) => theme.rule};
   &[aria-selected='true'] {
     background: ${({ theme }) => theme.accentWash};
+  }
+  &[data-heading] {
+    background: ${({ theme }) => theme.band};
+    font-weight: 600;
+    > div:first-child {
+      overflow: visible;
+      font-family: inherit;
+      font-size: inherit;
+      text-align: left !important;
+    }
+    > div:not(:first-child, :empty) {
+      position: relative;
+      background: ${({ theme }) => theme.band};
+    }
+  }
+  &[data-heading='1'] > div:first-child {
+    padding-left: 21px;
+  }
+  &[data-heading='2'] > div:first-child {
+    padding-left: 35px;
+  }
+  &[data-heading='3'] > div:first-child {
+    padding-left: 49px;
   }
 `;
 export const CellBox = styled.div<{ $text?: boolean; $wrong?: boolean; $block?: boolean }>`

@@ -56,7 +56,8 @@ export function useGridEdits(
     type: (text) => setEditing((before) => before && { ...before, text }),
     begin: (text) => {
       const [row, column] = [shown[spot.row], columns[spot.column]];
-      if (row === undefined || column?.editable !== true || onEdit === undefined) return;
+      if (row === undefined || row.heading !== undefined) return;
+      if (column?.editable !== true || onEdit === undefined) return;
       settled.current = false;
       const kept = wrong.get(spotKey(row.id, column.key))?.text;
       setEditing({ id: row.id, key: column.key, text: text ?? kept ?? String(row.cells[column.key] ?? '') });

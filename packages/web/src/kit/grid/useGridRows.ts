@@ -25,13 +25,25 @@ export interface GridColumn {
   editable?: boolean;
   /** A figure with a unit: thousands are parted. Numbers that name something are none. */
   figure?: boolean;
+  /** It follows from other facts: nobody types it in. Told where some columns of a grid can be typed in. */
+  worked?: boolean;
   /** Draws the value where that is better seen than read; what is copied and filtered stays the text. */
   draw?: (value: Cell, cells: TableRow) => ReactNode;
 }
 export interface GridRow {
   id: string;
-  cells: TableRow;
+  readonly cells: TableRow;
+  /** A heading over the rows below it, so deep within others; its first cell reaches as far as there is room. */
+  heading?: number;
+  /** Columns that say what stands above them: shown empty. */
+  readonly repeats?: ReadonlySet<string>;
 }
+/** An order that is kept elsewhere: rows come in it, and a press on a head asks for another. */
+export interface OwnOrder {
+  of: (key: string) => ColumnOrder['order'];
+  turn: (key: string) => void;
+}
+const noRows: GridRow[] = [];
 
 const features = tableFeatures({
   rowSortingFeature,
@@ -67,6 +79,7 @@ export function useGridRows(
   rows: readonly GridRow[],
   filter: string,
   selectedId: string | null,
+  own?: OwnOrder,
 ): GridRows {
   const [sorting, setSorting] = useState<SortingState>([]);
   const scroller = useRef<HTMLDivElement>(null);
@@ -80,7 +93,7 @@ export function useGridRows(
       })),
     [columns],
   );
-  const data = useMemo(() => [...rows], [rows]);
+  const data = useMemo(() => (own === undefined ? [...rows] : noRows), [rows, own]);
   const table = useTable({
     features,
     columns: definitions,
@@ -92,7 +105,8 @@ export function useGridRows(
     getColumnCanGlobalFilter: () => true,
   });
   const model = table.getRowModel().rows;
-  const shown = useMemo(() => model.map(({ original }) => original), [model]);
+  const isOwn = own !== undefined;
+  const shown = useMemo(() => (isOwn ? rows : model.map(({ original }) => original)), [isOwn, rows, model]);
   const virtual = useVirtualizer({
     count: shown.length,
     getScrollElement: () => scroller.current,
@@ -110,6 +124,7 @@ export function useGridRows(
   }, [selectedId]);
   const [sorted] = sorting;
   const orderOf = (key: string): ColumnOrder => {
+    if (own !== undefined) return { order: own.of(key), turn: () => own.turn(key) };
     const order = sorted?.id !== key ? 'none' : sorted.desc ? 'descending' : 'ascending';
     const next: SortingState = order === 'descending' ? [] : [{ id: key, desc: order === 'ascending' }];
     return { order, turn: () => setSorting(next) };

@@ -1,0 +1,163 @@
+/** Schedules as questions: asked otherwise, kept, filled in, saved; by mouse and by keys, from an empty project too. */
+import { readFile } from 'node:fs/promises';
+import type { Page } from '@playwright/test';
+import { another, beginProject, expect, saved, section, signIn, test } from './application.ts';
+
+test.use({ file: 'schedules' });
+
+const list = (page: Page) => page.getByRole('navigation', { name: 'Schedules' });
+const grid = (page: Page) => page.getByRole('grid');
+const take = async (page: Page, box: string, text: string): Promise<void> => {
+  await page.getByRole('combobox', { name: box, exact: true }).fill(text);
+  await page.getByRole('option').first().waitFor();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+};
+const keep = async (page: Page, name: string): Promise<void> => {
+  await page.getByRole('button', { name: /^Keep as/ }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByRole('textbox', { name: 'Name' }).fill(name);
+  await dialog.getByRole('button', { name: 'Keep it' }).click();
+};
+
+// First: with projects of one's own, signing in leads to the list of them.
+test('one of the project is asked otherwise, put back, changed for good, and undone', async ({
+  page,
+  application,
+}) => {
+  await signIn(page, application);
+  await section(page, 'Schedules');
+  await list(page).getByRole('button', { name: 'Cable metres by type' }).click();
+  const headings = grid(page).locator('[data-heading]');
+  await expect(headings.first()).toContainText('Cat 6 RJ45 · 4 cables');
+  // A press on a head puts the question's rows in another order.
+  await grid(page).getByRole('button', { name: 'Length (m)' }).click();
+  await expect(grid(page).getByRole('columnheader', { name: 'Length (m) ↑' })).toBeVisible();
+  await expect(page.getByText('in order of Length and Label')).toBeVisible();
+  await page.reload();
+  await expect(page.getByText('in order of Length and Label')).toBeVisible();
+  await page.getByRole('button', { name: 'As it is kept' }).click();
+  await expect(page.getByText('in order of Label ·')).toBeVisible();
+  await page.getByRole('button', { name: 'Ask otherwise' }).click();
+  await page.getByRole('button', { name: 'Group no more by Type' }).click();
+  await page.getByRole('button', { name: 'Keep the changes' }).click();
+  await saved(page);
+  await expect(headings).toHaveCount(0);
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: /^Undo/ }).first().click();
+  await expect(headings.first()).toContainText('Cat 6 RJ45 · 4 cables');
+});
+
+test('kept from a built-in one with filter, group and total; filled in where it stands; another person has it', async ({
+  page,
+  browser,
+  application,
+}) => {
+  await signIn(page, application);
+  await section(page, 'Schedules');
+  await list(page).getByRole('button', { name: 'Inventory' }).click();
+  await page.getByRole('button', { name: 'Ask otherwise' }).click();
+  await take(page, 'Filter by a column', 'Serial');
+  await expect(page.getByRole('alert')).toContainText('The filter Serial contains … asks for nothing');
+  await expect(page.getByRole('textbox', { name: 'Value of filter 1' })).toBeFocused();
+  await page.keyboard.type('no31');
+  await take(page, 'Group by a column', 'Support contract');
+  await expect(page.getByText('where Serial contains no31 · grouped by Support contract')).toBeVisible();
+  await keep(page, 'Norvane gear');
+  await saved(page);
+  await expect(page.getByRole('heading', { name: 'Norvane gear', level: 1 })).toBeVisible();
+  await page.getByRole('button', { name: 'Close the question' }).click();
+  // A fact of a device is typed in and filled down over the rows below it.
+  const rows = grid(page).getByRole('row');
+  const row = rows.filter({ hasText: 'ah-acc-1' });
+  const heads = await grid(page).getByRole('columnheader').allTextContents();
+  const at = heads.indexOf('Responsible');
+  await row.getByRole('gridcell').nth(at).click();
+  await page.keyboard.type('Rita Voss');
+  await page.keyboard.press('Enter');
+  await expect(row.getByRole('gridcell').nth(at)).toHaveText('Rita Voss');
+  await saved(page);
+  await row.getByRole('gridcell').nth(at).click();
+  await page.keyboard.press('Shift+ArrowDown');
+  await page.keyboard.press('Control+d');
+  await saved(page);
+  await expect(rows.filter({ hasText: 'ah-acc-2' }).getByRole('gridcell').nth(at)).toHaveText('Rita Voss');
+  // A day that is none is refused where it was typed, and not lost.
+  const until = row.getByRole('gridcell').nth(heads.indexOf('Warranty until'));
+  await until.click();
+  await page.keyboard.type('soon');
+  await page.keyboard.press('Enter');
+  await expect(until).toHaveAttribute('aria-invalid', 'true');
+  await expect(until).toHaveText('soon');
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save CSV' }).click(),
+  ]);
+  const csv = await readFile(await download.path(), 'utf8');
+  expect(csv.split('\r\n').filter((line) => line.includes('Rita Voss'))).toHaveLength(2);
+  const ben = await another(browser, application, 'ben@marrow.example');
+  await section(ben, 'Schedules');
+  await list(ben).getByRole('button', { name: 'Norvane gear' }).click();
+  await expect(grid(ben).locator('[data-heading]').first()).toContainText('devices');
+  await ben.context().close();
+});
+
+test('a reader asks otherwise and keeps nothing; a name that is taken, and an address that cannot be read, are told', async ({
+  page,
+  browser,
+  application,
+}) => {
+  await signIn(page, application);
+  await section(page, 'Schedules');
+  await keep(page, 'cable METRES by type');
+  await expect(page.getByRole('dialog')).toContainText('There is already a schedule with the name');
+  await page.keyboard.press('Escape');
+  const address = new URL(page.url());
+  address.searchParams.set('view', '{"columns":[]}');
+  await page.goto(address.href);
+  await expect(page.getByRole('alert')).toContainText('cannot be read: it is shown as it is kept');
+  await expect(grid(page).getByRole('row').nth(1)).toContainText('AH-00001');
+  const rita = await another(browser, application, 'rita@marrow.example');
+  await section(rita, 'Schedules');
+  await rita.getByRole('button', { name: 'Ask otherwise' }).click();
+  await take(rita, 'Group by a column', 'Type');
+  await expect(grid(rita).locator('[data-heading]').first()).toContainText('cables');
+  await expect(rita.getByRole('button', { name: /^Keep/ })).toHaveCount(0);
+  await rita.context().close();
+});
+
+test('from an empty project, by keys alone: begun from nothing, filtered to nothing, kept, deleted, undone', async ({
+  page,
+  application,
+}) => {
+  await beginProject(page, application, 'Listed');
+  await section(page, 'Schedules');
+  await expect(page.getByText('None is kept yet.')).toBeVisible();
+  await page.getByRole('button', { name: 'Begin one …' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('combobox', { name: 'A row is one of' })).toBeFocused();
+  await page.keyboard.type('Device sched');
+  await page.getByRole('option').first().waitFor();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Begin', exact: true }).press('Enter');
+  await expect(page.getByText('Device schedule of all sites · 1 column')).toBeVisible();
+  await expect(page.getByText('Nothing to list here')).toBeVisible();
+  await page.getByRole('combobox', { name: 'Add a column' }).focus();
+  await page.keyboard.type('Serial');
+  await page.getByRole('option').first().waitFor();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('Device schedule of all sites · 2 columns')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Keep as schedule …' }).press('Enter');
+  await page.keyboard.type('Serials');
+  await page.keyboard.press('Enter');
+  await saved(page);
+  await expect(page.getByRole('heading', { name: 'Serials', level: 1 })).toBeVisible();
+  await page.getByRole('button', { name: 'Close the question' }).press('Enter');
+  await page.getByRole('button', { name: 'Delete' }).press('Enter');
+  await expect(page.getByText('None is kept yet.')).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(list(page).getByRole('button', { name: 'Serials' })).toBeVisible();
+});
