@@ -42,7 +42,7 @@ const purchases: Readonly<Record<string, Purchase>> = {
   },
 };
 /** Gear that carries the service; what hangs on it is bought as it is needed. */
-const lookedAfter = /^(kq|ah|br|pt|sp)-(core|acc|edge|fw|srv|st|ups|wlc)-/;
+const lookedAfter = /^(kq|ah|br|pt|sp)-(edge|fw|srv|st|ups)-/;
 
 /** Writes into devices when they were bought and until when they are looked after. */
 export function recordPurchases(devices: readonly DeviceEntry[]): void {

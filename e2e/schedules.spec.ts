@@ -1,7 +1,7 @@
 /** Schedules as questions: asked otherwise, kept, filled in, saved; by mouse and by keys, from an empty project too. */
 import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
-import { another, beginProject, expect, saved, section, signIn, test } from './application.ts';
+import { another, beginProject, doLine, expect, saved, section, signIn, test } from './application.ts';
 
 test.use({ file: 'schedules' });
 
@@ -124,6 +124,63 @@ test('a reader asks otherwise and keeps nothing; a name that is taken, and an ad
   await expect(grid(rita).locator('[data-heading]').first()).toContainText('cables');
   await expect(rita.getByRole('button', { name: /^Keep/ })).toHaveCount(0);
   await rita.context().close();
+});
+
+test('labels: those of racks on sheets, noted as printed, undone; a scanned link leads to its rack; what does not fit is told', async ({
+  page,
+  application,
+}) => {
+  await signIn(page, application);
+  await section(page, 'Schedules');
+  await page.getByRole('button', { name: 'Labels …' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Labels' });
+  const pickIn = async (label: string, option: string): Promise<void> => {
+    await dialog.getByRole('button', { name: new RegExp(`${label}$`) }).click();
+    await page.getByRole('option', { name: option, exact: true }).click();
+  };
+  await pickIn('Of', 'Racks');
+  await expect(dialog.getByText('10 labels on 1 page, in the order in which one walks past.')).toBeVisible();
+  await expect(dialog.getByRole('listitem').first()).toContainText('AH-A1');
+  await dialog.getByRole('textbox', { name: 'Used on the first page' }).fill('20');
+  await expect(dialog.getByText('10 labels on 2 pages')).toBeVisible();
+  await dialog.getByRole('textbox', { name: 'Used on the first page' }).fill('24');
+  await expect(dialog.getByRole('alert')).toContainText('of which 0 to 23 can be used already');
+  await dialog.getByRole('textbox', { name: 'Used on the first page' }).fill('0');
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    dialog.getByRole('button', { name: 'Save PDF' }).click(),
+  ]);
+  expect(download.suggestedFilename()).toContain('Labels, Racks');
+  expect((await readFile(await download.path())).subarray(0, 5).toString()).toBe('%PDF-');
+  await saved(page);
+  await page.getByRole('button', { name: 'Labels …' }).click();
+  await pickIn('Of', 'Racks');
+  await expect(dialog.getByText('All 10 are printed as they read now.')).toBeVisible();
+  await pickIn('Of', 'Cables, both ends');
+  await pickIn('Size', 'Sheet of 189, 25.4 × 10 mm');
+  await expect(dialog.getByText(/do not fit\.$/)).toBeVisible();
+  await expect(dialog.getByRole('list', { name: 'Labels that do not fit' })).toContainText(
+    'take a larger label',
+  );
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: /^Undo/ }).first().click();
+  await saved(page);
+  // What a scanner reads: capitals, short ids.
+  const { pathname } = new URL(page.url());
+  const short = (id: string): string =>
+    BigInt(`0x${id.replaceAll('-', '')}`)
+      .toString(36)
+      .toUpperCase();
+  const project = pathname.split('/')[2] ?? '';
+  await doLine(page, 'rack KQ-A1');
+  const rack = await expect
+    .poll(() => new URL(page.url()).searchParams.get('rack'))
+    .toBeTruthy()
+    .then(() => new URL(page.url()).searchParams.get('rack') ?? '');
+  await page.goto(`${application.url}/AT/${short(project)}/${short(rack)}`);
+  await expect(page.getByRole('complementary', { name: 'Record' })).toContainText('KQ-A1');
+  await page.goto(`${application.url}/AT/${short(project)}/ZZZ`);
+  await expect(page.getByText('What this label was on is not there any more')).toBeVisible();
 });
 
 test('from an empty project, by keys alone: begun from nothing, filtered to nothing, kept, deleted, undone', async ({

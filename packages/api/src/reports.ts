@@ -63,4 +63,25 @@ export const reports = {
     answers: reply.scheduleAnswer,
     files: ['text/csv', xlsx, 'application/pdf'],
   }),
+  'GET /projects/:project/labels': endpoint({
+    access: 'reader',
+    job: 'short',
+    summary:
+      'Labels to print, in the order in which one walks past: what they come to, or as PDF (ISO 32000)',
+    network: 'read',
+    query: {
+      of: 'cables, devices, ports, racks or outlets; left out: cables',
+      scope: 'The place, by its id; left out: all',
+      fresh: '1: only those that were never printed, or read otherwise by now',
+      size: 'A size by its key, such as sheet-3x8 or tape-12',
+      measures:
+        'In place of it: page, width, height, columns, rows, left, top, gapAcross, gapDown in mm, as JSON',
+      code: 'qr: a link into the application; code128: the name; left out: none',
+      origin: 'Where the application is, as in https://net.marrow.example, for links',
+      skip: 'Labels of the first page that are used already',
+      format: 'pdf; left out: JSON',
+    },
+    answers: reply.labels,
+    files: ['application/pdf'],
+  }),
 };

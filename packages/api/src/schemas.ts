@@ -165,6 +165,15 @@ export const table = z.object({
   ids: z.array(z.string()),
 }) satisfies z.ZodType<Omit<Table, 'rowAt'>>;
 
+export const labels = z.object({
+  /** Labels that fit, and the pages that they take. */
+  count: z.int(),
+  pages: z.int(),
+  /** Labels that do not fit; the first of them with the reason. */
+  unfit: z.int(),
+  problems: z.array(z.object({ kind: z.string(), id: z.string(), why: z.string() })),
+});
+
 export const scheduleAnswer = z.object({
   columns: z.array(tableColumn),
   lines: z.array(

@@ -18,6 +18,7 @@ const CablesSection = lazy(() => import('./cabling/CablesSection.tsx'));
 const VlansSection = lazy(() => import('./switching/VlansSection.tsx'));
 const AddressesSection = lazy(() => import('./addressing/AddressesSection.tsx'));
 const SheetsSection = lazy(() => import('./sheets/SheetsSection.tsx'));
+const ByCode = lazy(() => import('./frame/ByCode.tsx'));
 const ReviewSection = lazy(() => import('./review/ReviewSection.tsx'));
 const SchedulesSection = lazy(() => import('./reports/SchedulesSection.tsx'));
 
@@ -72,8 +73,10 @@ function SignedIn(): ReactNode {
             <Route path="sheets/:sheet?" element={<SheetsSection />} />
             <Route path="review" element={<ReviewSection />} />
             <Route path="schedules" element={<SchedulesSection />} />
+            <Route path="at/:thing" element={<ByCode />} />
             <Route path="*" element={<Navigate to="start" replace />} />
           </Route>
+          <Route path="/at/:project/:thing" element={<ByCode />} />
           <Route path="*" element={<Navigate to="/" replace />} />
         </Routes>
       </Suspense>

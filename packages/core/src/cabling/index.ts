@@ -25,4 +25,5 @@ export * from './reports/cabling.ts';
 export * from './rules.ts';
 export * from './stock.ts';
 export * from './trace.ts';
+export * from './walk.ts';
 export * from './wouldJoin.ts';

@@ -22,6 +22,7 @@ import { placeSchema } from '../model/kinds/sites/place.ts';
 import { portRoles } from '../model/kinds/equipment/portGroup.ts';
 import { cablingRulesSchema } from '../model/kinds/sites/project.ts';
 import { rackSchema } from '../model/kinds/sites/rack.ts';
+import { printedLabelSchema } from '../model/kinds/reports/printedLabel.ts';
 import { waiverSchema } from '../model/kinds/review/waiver.ts';
 import { projectSchema } from '../model/kinds/sites/project.ts';
 import { markSchema } from '../model/kinds/drawings/mark.ts';
@@ -237,6 +238,14 @@ const waiverEntry = z.strictObject({
   until: waiverSchema.shape.until.optional(),
 });
 
+const printedLabelEntry = z.strictObject({
+  of: printedLabelSchema.shape.subjectKind,
+  name: z.string().min(1).max(400).describe('The thing that it is stuck to'),
+  end: z.enum(['a', 'b']).nullable().optional().describe('Of a cable'),
+  text: printedLabelSchema.shape.text,
+  on: printedLabelSchema.shape.printedOn,
+});
+
 /** The whole file. Everything but the first two fields may be left out. */
 export const exchangeSchema = z.strictObject({
   format: z.literal(formatName),
@@ -264,10 +273,12 @@ export const exchangeSchema = z.strictObject({
   reserved: z.array(reservedEntry).optional().describe('Addresses kept without a port'),
   sheets: z.array(sheetEntry).optional(),
   waivers: z.array(waiverEntry).optional().describe('What is found and meant to be so, and why'),
+  printedLabels: z.array(printedLabelEntry).optional().describe('Labels as they were last printed'),
   ...sectionSchemas(),
 });
 
 export type ExchangeFile = z.infer<typeof exchangeSchema>;
+export type PrintedLabelEntry = z.infer<typeof printedLabelEntry>;
 export type WaiverEntry = z.infer<typeof waiverEntry>;
 export type ModelEntry = z.infer<typeof modelEntry>;
 export type DeviceEntry = z.infer<typeof deviceEntry>;

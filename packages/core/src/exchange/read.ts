@@ -23,6 +23,7 @@ import { readCables, readCircuits, readPathways } from '../cabling/exchange/read
 import { ensurePlace } from '../places/exchange/readPlace.ts';
 import { readDeviceRouting, readNumbering, readPrefixes, vlanNumberingNamed } from './readLogical.ts';
 import { mergePorts } from './readPorts.ts';
+import { readPrintedLabels } from '../labels/exchange/printedLabels.ts';
 import { readWaivers } from '../check/exchange/waivers.ts';
 import { readSections } from './sections.ts';
 import { Staging, type FileProblem } from './staging.ts';
@@ -238,6 +239,7 @@ export function readExchange(network: Network, data: unknown): ReadResult {
   readPrefixes(staging, file);
   readSheets(staging, file);
   readSections(staging, file);
+  readPrintedLabels(staging, file);
   readWaivers(staging, file);
   const result = staging.finish();
   if (!result.ok) return result;

@@ -1,3 +1,4 @@
+import { printedLabelEntries } from '../labels/exchange/printedLabels.ts';
 import { waiverEntries } from '../check/exchange/waivers.ts';
 import { cablingRules } from '../cabling/rules.ts';
 import { sameValue } from '../change/change.ts';
@@ -239,6 +240,7 @@ export function writeExchange(network: Network): ExchangeFile {
     ...(prefixes === undefined ? {} : { prefixes }),
     ...(reserved === undefined ? {} : { reserved }),
     sheets: [...network.all('sheet')].sort(byName).map((sheet) => sheetEntryOf(network, sheet)),
+    ...(network.count('printedLabel') === 0 ? {} : { printedLabels: printedLabelEntries(network) }),
     ...(network.count('waiver') === 0 ? {} : { waivers: waiverEntries(network) }),
     ...writeSections(network),
   };

@@ -18,6 +18,7 @@ export * from './kinds/equipment/pictures/picture.ts';
 export { pngFault } from './kinds/equipment/pictures/png.ts';
 export { svgFault } from './kinds/equipment/pictures/svg.ts';
 export * from './kinds/equipment/portGroup.ts';
+export * from './kinds/reports/printedLabel.ts';
 export * from './kinds/reports/schedule.ts';
 export * from './kinds/review/requirement.ts';
 export * from './kinds/review/ruleGrade.ts';

@@ -22,6 +22,7 @@ import { sheetKind } from './kinds/drawings/sheet.ts';
 import { sheetItemKind } from './kinds/drawings/sheetItem.ts';
 import { sheetLinkKind } from './kinds/drawings/sheetLink.ts';
 import { markKind } from './kinds/drawings/mark.ts';
+import { printedLabelKind } from './kinds/reports/printedLabel.ts';
 import { scheduleKind } from './kinds/reports/schedule.ts';
 import { kitKind } from './kinds/equipment/kit.ts';
 import { waiverKind } from './kinds/review/waiver.ts';
@@ -62,6 +63,7 @@ const definitions = {
   ruleGrade: ruleGradeKind,
   requirement: requirementKind,
   schedule: scheduleKind,
+  printedLabel: printedLabelKind,
 };
 type Definitions = typeof definitions;
 export type Kind = keyof Definitions;

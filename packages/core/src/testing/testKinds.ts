@@ -174,6 +174,10 @@ function withTheRest(base: Network): Network {
     }),
     create('requirement', { id: newId(), on: 'device', role: 'SW', status: 'any', fact: 'serial' }),
     create('ruleGrade', { id: newId(), rule: 'run-loop', grade: 'bad', reason: 'as it is' }),
+    create('printedLabel', {
+      ...{ id: newId(), subjectKind: 'device', subjectId: a.id, side: null },
+      ...{ text: 'as it was', printedOn: '2026-11-30' },
+    }),
     create('schedule', {
       id: newId(),
       name: 'Switches of the quay',

@@ -4,6 +4,7 @@ import type { JobHandlers } from '../http/route.ts';
 import { fileHandlers } from '../project/fileRoutes.ts';
 import { largeEditHandlers } from '../project/editRoutes.ts';
 import { equipmentListHandlers } from '../racks/equipmentListRoutes.ts';
+import { labelHandlers } from '../reports/labelRoutes.ts';
 import { scheduleHandlers } from '../reports/scheduleRoutes.ts';
 import { reviewHandlers } from '../review/reviewRoutes.ts';
 import { sheetHandlers } from '../sheets/sheetRoutes.ts';
@@ -18,4 +19,5 @@ export const jobHandlers: JobHandlers = {
   ...largeEditHandlers,
   ...reviewHandlers,
   ...scheduleHandlers,
+  ...labelHandlers,
 };

@@ -19,6 +19,7 @@ import { Grid, type OwnOrder } from '../kit/grid/Grid.tsx';
 import { Empty, Hint, Work, WorkHead } from '../kit/panel/panels.tsx';
 import { answerColumns, answerRows, rowIdOf } from './answerRows.ts';
 import { BeginPanel } from './BeginPanel.tsx';
+import { LabelsPanel } from './LabelsPanel.tsx';
 import { KeepPanel } from './KeepPanel.tsx';
 import { QuestionPanel } from './QuestionPanel.tsx';
 import { ScheduleList } from './ScheduleList.tsx';
@@ -73,7 +74,7 @@ const Notes = styled.p`
   border-top: 1px solid ${({ theme }) => theme.rule};
 `;
 
-type Asks = 'keep' | 'rename' | 'begin';
+type Asks = 'keep' | 'rename' | 'begin' | 'labels';
 
 const today = (): string => new Date().toISOString().slice(0, 10);
 
@@ -231,6 +232,7 @@ export default function SchedulesSection(): ReactNode {
         <h1>{asked.title}</h1>
         <p>{`${grouped(answer.count)} ${answer.count === 1 ? 'row' : 'rows'}`}</p>
         <div>
+          <Button onPress={() => setAsks('labels')}>Labels …</Button>
           {canEdit && <Button onPress={() => setAsks('begin')}>Begin one …</Button>}
           {(['pdf', 'xlsx', 'csv'] as const).map((format) => (
             <Button key={format} onPress={() => window.location.assign(address(format))}>
@@ -268,6 +270,7 @@ export default function SchedulesSection(): ReactNode {
         </Main>
         {putting && <QuestionPanel question={question} source={answer.source} onChange={asked.change} />}
       </Halves>
+      {asks === 'labels' && <LabelsPanel onClose={() => setAsks(null)} />}
       {asks === 'begin' && (
         <BeginPanel
           onClose={() => setAsks(null)}

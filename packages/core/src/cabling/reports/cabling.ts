@@ -8,38 +8,12 @@ import { modelTitle } from '../../model/kinds.ts';
 import type { Network } from '../../model/network/network.ts';
 import { stockOf, stockText } from '../stock.ts';
 import { compareNames } from '../../model/values/order.ts';
-import { devicesInScope, placeOfDevice, whereIs } from '../../model/network/places.ts';
+import { devicesInScope, whereIs } from '../../model/network/places.ts';
 import { filledBy } from '../../model/network/ports.ts';
+import { compareLists, standing } from '../walk.ts';
 import { cablesInScope } from './cables.ts';
 import { gigabits, portsInScope, spoken, table, titleOf } from '../../report/parts.ts';
 import type { Table, TableRow } from '../../report/table.ts';
-
-/** A place to stand at: racks in the order of their row, units from the top, then ports in order. */
-function standing(network: Network, portId: string | null): (string | number)[] {
-  const port = network.get('port', portId);
-  const device = network.get('device', port?.deviceId ?? null);
-  const rack = network.get('rack', device?.rackId ?? null);
-  const place = network.get('place', device === null ? null : placeOfDevice(network, device));
-  return [
-    place?.name ?? '',
-    rack?.position ?? 0,
-    rack?.name ?? '',
-    100 - (device?.unit ?? 0),
-    port?.ordinal ?? 0,
-  ];
-}
-
-function compareLists(a: readonly (string | number)[], b: readonly (string | number)[]): number {
-  for (const [at, left] of a.entries()) {
-    const right = b[at] ?? '';
-    const order =
-      typeof left === 'number' && typeof right === 'number'
-        ? left - right
-        : compareNames(String(left), String(right));
-    if (order !== 0) return order;
-  }
-  return 0;
-}
 
 const colourNames: readonly [string, string][] = [
   ['#35A6A0', 'aqua'],

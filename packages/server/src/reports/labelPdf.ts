@@ -1,0 +1,231 @@
+import { fonts, paper } from '@visograph/drawing';
+import { labelPlace, type LabelSize, type ThingLabel } from '@visograph/core/labels';
+import { runsOf } from '@visograph/typeface';
+import { create as qrOf } from 'qrcode';
+import bwip from 'bwip-js/node';
+import { beginPdf, setFont, type PdfDocument } from '../sheets/printing/pdfDocument.ts';
+
+const pointsPerMm = 72 / 25.4;
+/** Between the edge of a label and what stands on it, in mm. */
+const inset = 1.2;
+/** Sizes of type, in points: as large as there is room for, never too small to be read at arm's length. */
+const largest = 11;
+export const smallest = 4.5;
+const step = 0.5;
+const leading = 1.18;
+/** The least that a scanner reads from a printed label, in mm a module (ISO/IEC 15415 and 15416 in common practice). */
+const leastModule = { qr: 0.19, code128: 0.15 };
+/** Modules of white around a QR code (ISO/IEC 18004) and beside Code 128 (ISO/IEC 15417). */
+const quiet = { qr: 4, code128: 10 };
+
+export type CodeForm = 'none' | 'qr' | 'code128';
+
+export interface PrintableLabel extends ThingLabel {
+  /** What its code says. */
+  link: string;
+}
+
+interface Box {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+/** Where everything stands on a label, in mm from its corner; sizes of type in points. */
+interface Laid {
+  lines: { text: string; x: number; y: number; size: number; strong: boolean }[];
+  /** Dark parts of the code. */
+  bars: Box[];
+}
+
+/** Widths of texts in points at a size of one point, as the writer of the file sets them. */
+function measurer(document: PdfDocument): (text: string, strong: boolean) => number {
+  const known = new Map<string, number>();
+  return (text, strong) => {
+    const key = `${strong ? 'b' : 'a'}${text}`;
+    const found = known.get(key);
+    if (found !== undefined) return found;
+    const weight = strong ? 600 : 400;
+    const width = runsOf(text, weight).reduce((sum, run) => {
+      setFont(document, run.family ?? fonts.text, strong);
+      document.fontSize(1000);
+      return sum + document.widthOfString(run.text) / 1000;
+    }, 0);
+    known.set(key, width);
+    return width;
+  };
+}
+
+/** The dark parts of a QR code (ISO/IEC 18004, level M) within a square, in runs along its rows; null: too small to be read. */
+function qrBars(text: string, { x, y, width: side }: Box): Box[] | null {
+  const { modules } = qrOf(text, { errorCorrectionLevel: 'M' });
+  const { size, data } = modules;
+  const module = side / (size + 2 * quiet.qr);
+  if (module < leastModule.qr) return null;
+  const bars: Box[] = [];
+  for (let row = 0; row < size; row++)
+    for (let from = 0; from < size;) {
+      if (data[row * size + from] === 0) {
+        from++;
+        continue;
+      }
+      let to = from + 1;
+      while (to < size && data[row * size + to] !== 0) to++;
+      bars.push({
+        x: x + (quiet.qr + from) * module,
+        y: y + (quiet.qr + row) * module,
+        width: (to - from) * module,
+        height: module,
+      });
+      from = to;
+    }
+  return bars;
+}
+
+/** The bars of Code 128 (ISO/IEC 15417) within a box; null: too fine to be read. */
+function code128Bars(text: string, { x, y, width, height }: Box): Box[] | null {
+  const [drawn] = bwip.raw({ bcid: 'code128', text });
+  const widths = drawn !== undefined && 'sbs' in drawn ? drawn.sbs : [];
+  const total = widths.reduce((sum, one) => sum + one, 0);
+  const module = Math.min(0.33, width / (total + 2 * quiet.code128));
+  if (total === 0 || module < leastModule.code128) return null;
+  let at = x + (width - total * module) / 2;
+  return widths.flatMap((one, place): Box[] => {
+    const bar = { x: at, y, width: one * module, height };
+    at += one * module;
+    // Bars and spaces take turns, a bar first.
+    return place % 2 === 0 ? [bar] : [];
+  });
+}
+
+/** Texts set one below the other in a room, as large as they fit; null where they do not fit at the smallest size. */
+function setLines(
+  lines: readonly string[],
+  room: Box,
+  widthOf: (text: string, strong: boolean) => number,
+): Laid['lines'] | null {
+  const [first = '', ...rest] = lines;
+  for (let size = largest; size >= smallest; size -= step) {
+    const small = Math.max(smallest, size - 2);
+    const height = (size + rest.length * small) * leading;
+    const fits =
+      height <= room.height * pointsPerMm &&
+      widthOf(first, true) * size <= room.width * pointsPerMm &&
+      rest.every((text) => widthOf(text, false) * small <= room.width * pointsPerMm);
+    if (!fits) continue;
+    let y = room.y + (room.height - height / pointsPerMm) / 2;
+    return lines.map((text, at) => {
+      const own = at === 0 ? size : small;
+      const line = { text, x: room.x, y, size: own, strong: at === 0 };
+      y += (own * leading) / pointsPerMm;
+      return line;
+    });
+  }
+  return null;
+}
+
+/** Lays a label out; or tells what of it does not fit. */
+function laidOut(
+  label: PrintableLabel,
+  size: LabelSize,
+  code: CodeForm,
+  widthOf: (text: string, strong: boolean) => number,
+): Laid | string {
+  const inner: Box = { x: inset, y: inset, width: size.width - 2 * inset, height: size.height - 2 * inset };
+  const name = label.lines[0] ?? '';
+  let room = inner;
+  let bars: Box[] | null = [];
+  if (code === 'qr') {
+    const side = Math.min(inner.height + inset, inner.width / 2, 26);
+    bars = qrBars(label.link, {
+      x: inner.x - inset / 2,
+      y: (size.height - side) / 2,
+      width: side,
+      height: side,
+    });
+    room = { ...inner, x: inner.x + side, width: inner.width - side };
+  }
+  if (code === 'code128') {
+    const height = Math.min(10, inner.height * 0.4);
+    // A link would be too wide for most labels: the name is what one types in without a scanner.
+    bars = code128Bars(name, { ...inner, y: inner.y + inner.height - height, height });
+    room = { ...inner, height: inner.height - height - 0.6 };
+  }
+  if (bars === null)
+    return code === 'qr'
+      ? `A QR code on a label of ${size.width} × ${size.height} mm is too fine to be scanned: take a larger label, or none.`
+      : `The bars of “${name}” on a label of ${size.width} mm are too fine to be scanned: take a wider label, or a QR code.`;
+  const lines = setLines(label.lines, room, widthOf);
+  if (lines === null)
+    return `“${label.lines.join(' / ')}” does not fit a label of ${size.width} × ${size.height} mm at ${smallest} points: take a larger label, or shorten the name.`;
+  return { lines, bars };
+}
+
+function draw(document: PdfDocument, { lines, bars }: Laid, at: { x: number; y: number }): void {
+  const points = (mm: number): string => (Math.round(mm * pointsPerMm * 1000) / 1000).toString();
+  if (bars.length > 0) {
+    document.save();
+    document.fillColor('#000000');
+    // One fill for the whole code: without seams between its modules.
+    document.addContent(
+      bars
+        .map(
+          (bar) =>
+            `${points(at.x + bar.x)} ${points(at.y + bar.y)} ${points(bar.width)} ${points(bar.height)} re`,
+        )
+        .join('\n'),
+    );
+    document.addContent('f');
+    document.restore();
+  }
+  document.fillColor(paper.ink);
+  for (const { text, x, y, size, strong } of lines) {
+    let left = (at.x + x) * pointsPerMm;
+    for (const run of runsOf(text, strong ? 600 : 400)) {
+      setFont(document, run.family ?? fonts.text, strong);
+      document.fontSize(size).text(run.text, left, (at.y + y) * pointsPerMm, { lineBreak: false });
+      left += document.widthOfString(run.text);
+    }
+  }
+}
+
+export interface PrintedLabels {
+  bytes: Buffer;
+  pages: number;
+  /** Labels that do not fit, and why: they are left out. */
+  problems: { label: PrintableLabel; why: string }[];
+}
+
+/**
+ * Labels on pages of a size as PDF (ISO 32000), those left out that do not fit. `skip` leaves so many places of the
+ * first page empty: a sheet that was begun is used up.
+ */
+export async function labelPdf(
+  title: string,
+  labels: readonly PrintableLabel[],
+  size: LabelSize,
+  code: CodeForm,
+  skip = 0,
+): Promise<PrintedLabels> {
+  const { document, finish } = beginPdf(title);
+  const widthOf = measurer(document);
+  const problems: PrintedLabels['problems'] = [];
+  let at = skip;
+  let pages = 0;
+  for (const label of labels) {
+    const laid = laidOut(label, size, code, widthOf);
+    if (typeof laid === 'string') {
+      problems.push({ label, why: laid });
+      continue;
+    }
+    const { page, x, y } = labelPlace(size, at++);
+    while (pages <= page) {
+      document.addPage({ size: [size.page.width * pointsPerMm, size.page.height * pointsPerMm], margin: 0 });
+      pages++;
+    }
+    draw(document, laid, { x, y });
+  }
+  if (pages === 0)
+    document.addPage({ size: [size.page.width * pointsPerMm, size.page.height * pointsPerMm], margin: 0 });
+  return { bytes: await finish(), pages, problems };
+}
