@@ -9,7 +9,8 @@ const list = (page: Page) => page.getByRole('navigation', { name: 'Schedules' })
 const grid = (page: Page) => page.getByRole('grid');
 const take = async (page: Page, box: string, text: string): Promise<void> => {
   await page.getByRole('combobox', { name: box, exact: true }).fill(text);
-  await page.getByRole('option').first().waitFor();
+  // The list has followed what was typed.
+  await expect(page.getByRole('option').first()).toContainText(text);
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Enter');
 };
@@ -194,7 +195,7 @@ test('from an empty project, by keys alone: begun from nothing, filtered to noth
   await page.keyboard.press('Enter');
   await expect(page.getByRole('combobox', { name: 'A row is one of' })).toBeFocused();
   await page.keyboard.type('Device sched');
-  await page.getByRole('option').first().waitFor();
+  await expect(page.getByRole('option').first()).toContainText('Device sched');
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Enter');
   await page.getByRole('button', { name: 'Begin', exact: true }).press('Enter');
@@ -202,7 +203,7 @@ test('from an empty project, by keys alone: begun from nothing, filtered to noth
   await expect(page.getByText('Nothing to list here')).toBeVisible();
   await page.getByRole('combobox', { name: 'Add a column' }).focus();
   await page.keyboard.type('Serial');
-  await page.getByRole('option').first().waitFor();
+  await expect(page.getByRole('option').first()).toContainText('Serial');
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Enter');
   await expect(page.getByText('Device schedule of all sites · 2 columns')).toBeVisible();
