@@ -183,7 +183,9 @@ function draw(document: PdfDocument, { lines, bars }: Laid, at: { x: number; y: 
     let left = (at.x + x) * pointsPerMm;
     for (const run of runsOf(text, strong ? 600 : 400)) {
       setFont(document, run.family ?? fonts.text, strong);
-      document.fontSize(size).text(run.text, left, (at.y + y) * pointsPerMm, { lineBreak: false });
+      // On one line whatever font has the letters.
+      const baseline = (at.y + y) * pointsPerMm + size * 0.9;
+      document.fontSize(size).text(run.text, left, baseline, { lineBreak: false, baseline: 'alphabetic' });
       left += document.widthOfString(run.text);
     }
   }

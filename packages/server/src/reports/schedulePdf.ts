@@ -80,7 +80,9 @@ function write(document: Document, text: string, style: Style, x: number, y: num
   for (const run of runsIn(document, text, style)) {
     setFont(document, run.family, style.weight === 600);
     document.fontSize(style.size ?? usualSize);
-    document.text(run.text, at, y, { lineBreak: false });
+    // On one line whatever font has the letters.
+    const baseline = y + (style.size ?? usualSize) * 0.9;
+    document.text(run.text, at, baseline, { lineBreak: false, baseline: 'alphabetic' });
     at += run.width;
   }
 }
