@@ -169,9 +169,11 @@ export const labels = z.object({
   /** Labels that fit, and the pages that they take. */
   count: z.int(),
   pages: z.int(),
-  /** Labels that do not fit; the first of them with the reason. */
+  /** Labels that do not fit, each with the reason. */
   unfit: z.int(),
-  problems: z.array(z.object({ kind: z.string(), id: z.string(), why: z.string() })),
+  problems: z.array(
+    z.object({ kind: z.string(), id: z.string(), side: z.enum(['a', 'b']).nullable(), why: z.string() }),
+  ),
 });
 
 export const scheduleAnswer = z.object({

@@ -21,8 +21,6 @@ const notUnderstood = (detail: string): Refusal => new Refusal(400, 'The request
 const codeForms: readonly CodeForm[] = ['none', 'qr', 'code128'];
 /** So many labels are laid out at once. */
 const mostLabels = 20_000;
-/** So many that do not fit are told one by one. */
-const mostTold = 100;
 
 function sizeOf(call: Call): LabelSize {
   const own = call.query('measures');
@@ -94,9 +92,7 @@ export const labelHandlers = {
       count: wanted.length - problems.length,
       pages: wanted.length === problems.length ? 0 : pages,
       unfit: problems.length,
-      problems: problems
-        .slice(0, mostTold)
-        .map(({ label, why }) => ({ kind: label.kind, id: label.id, why })),
+      problems: problems.map(({ label: { kind, id, side }, why }) => ({ kind, id, side, why })),
     };
   },
 } satisfies Partial<JobHandlers>;

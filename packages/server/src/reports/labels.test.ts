@@ -30,7 +30,7 @@ interface Told {
   count: number;
   pages: number;
   unfit: number;
-  problems: { kind: string; id: string; why: string }[];
+  problems: { kind: string; id: string; side: 'a' | 'b' | null; why: string }[];
 }
 const origin = 'https://net.marrow.example';
 const get = (query: Record<string, string>, who = hand.rita): Promise<Reply<Told>> =>
@@ -117,6 +117,8 @@ describe('labels of the demo', () => {
     const { count, unfit, problems } = told.body;
     const all = labelsOf(await hand.network(), 'cables', null).length;
     expect(count + unfit).toBe(all);
+    // All of them are told, each end by itself: who notes what is printed leaves just these out.
+    expect(new Set(problems.map(({ id, side }) => `${id} ${side ?? ''}`)).size).toBe(unfit);
     expect(unfit).toBeGreaterThan(0);
     expect(problems[0]?.why).toMatch(
       /^“KQ-.* does not fit a label of 25.4 × 10 mm at 4.5 points: take a larger label/,

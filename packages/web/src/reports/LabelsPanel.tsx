@@ -168,13 +168,14 @@ export function LabelsPanel({ onClose }: { onClose: () => void }): ReactNode {
           ? null
           : 'Laying them out …'
         : `${grouped(fits.count)} ${fits.count === 1 ? 'label' : 'labels'} on ${grouped(fits.pages)} ${fits.pages === 1 ? 'page' : 'pages'}, in the order in which one walks past${fits.unfit === 0 ? '' : `; ${grouped(fits.unfit)} do not fit`}.`;
-  const unfit = new Set(fits?.problems.map(({ id }) => id));
+  /** One end of a cable may fit where the other does not. */
+  const unfit = new Set(fits?.problems.map(({ id, side }) => `${id}${side ?? ''}`));
   const print = (): boolean => {
     window.location.assign(
       addressOf('GET /projects/:project/labels', { params, query: { ...query, format: 'pdf' } }),
     );
     if (!noted || !canEdit) return true;
-    const printed = wanted.filter(({ id }) => !unfit.has(id));
+    const printed = wanted.filter(({ id, side }) => !unfit.has(`${id}${side ?? ''}`));
     const attempt = notePrinted(view.network, printed, new Date().toISOString().slice(0, 10));
     if (attempt.ok) commit(attempt.set);
     else if (fresh) sync.announce({ tone: 'bad', text: attempt.why });
