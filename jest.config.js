@@ -21,7 +21,7 @@ const shared = {
 
 export default {
   // A whole section is shown and typed into within one test; beside other work that takes a while.
-  testTimeout: 30_000,
+  testTimeout: 120_000,
   projects: [
     {
       // What of the web application is tried against the real server and database.

@@ -81,6 +81,7 @@ test('from an empty project: clean, then faults: all alike mended in one step, u
   await expect(page.getByText('4 to mend')).toBeVisible();
   // Without a reason nothing is waived, and it says so at the field.
   await row(page, /cable KQ-00003/).click();
+  await expect(page.getByRole('article', { name: /cable KQ-00003/ })).toBeVisible();
   await page.getByRole('button', { name: 'It is meant to be so …' }).click();
   await page.getByRole('button', { name: 'Waive it' }).click();
   await expect(page.getByText('Reason is missing: say why it is meant.')).toBeVisible();
