@@ -9,9 +9,11 @@ import { applyChanges } from '@visograph/core/change';
 import { findingsOf, waive } from '@visograph/core/check';
 import { readExchange, writeExchange, type ExchangeFile } from '@visograph/core/exchange';
 import { isCage, Network, portTitle, newProject } from '@visograph/core/model';
+import { beginQuotation, issueQuotation } from '@visograph/core/purchase';
 import { layLogical, setPort } from './logical.ts';
 import { recordPurchases } from './purchases.ts';
 import { schedules } from './schedules.ts';
+import { linkList, offered, supplies } from './supplies.ts';
 
 type DeviceEntry = NonNullable<ExchangeFile['devices']>[number];
 type CableEntry = NonNullable<ExchangeFile['cables']>[number];
@@ -25,6 +27,7 @@ const slip = 'Otterslip/Slipway';
 const petrel = 'MV Petrel/Bridge deck';
 const sandpiper = 'MV Sandpiper/Bridge deck';
 const room = `${ground}/Data room`;
+const { places: storePlaces, ...stores } = supplies;
 const devices: DeviceEntry[] = [];
 const cables: CableEntry[] = [];
 let serial = 27714;
@@ -317,6 +320,7 @@ const file = {
   version: 1,
   project: { name: 'Marrow Sound Ferries', labelDigits: 5 },
   places: [
+    ...storePlaces,
     {
       path: 'Kelder Quay',
       kind: 'site',
@@ -480,6 +484,7 @@ const file = {
     { name: 'Kelder Quay · cabling', scope: 'Kelder Quay' },
   ],
   schedules: schedules(room),
+  ...stores,
 };
 
 /** What a fibre run needs in its cages, by the class of fibre and the slower of its two ports. */
@@ -537,6 +542,15 @@ for (const [rule, name, reason, until] of meant) {
   if (applied?.ok !== true) throw new Error(`${name} cannot be waived`);
   ({ network } = applied);
 }
+const list = [...network.all('partsList')].find(({ name }) => name === linkList) ?? null;
+const draft = beginQuotation(network, list, offered.quotedOn, { ...offered, tax: 1900 });
+const quoted = draft.ok ? applyChanges(network, draft.set.changes) : null;
+const quotation = quoted?.ok === true ? quoted.network.get('quotation', draft.id) : null;
+if (quoted?.ok !== true || quotation === null) throw new Error('the link cannot be quoted');
+const issued = issueQuotation(quoted.network, quotation);
+const done = issued.ok ? applyChanges(quoted.network, issued.set.changes) : null;
+if (done?.ok !== true) throw new Error('the quotation cannot be issued');
+({ network } = done);
 const target = new URL('../../demo/marrow-sound-ferries.json', import.meta.url);
 writeFileSync(target, `${JSON.stringify(writeExchange(network), null, 1)}\n`);
 console.log(

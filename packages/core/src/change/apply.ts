@@ -107,6 +107,17 @@ function applyUpdate<K extends Kind>(
     const message = `${titled(kind, row)}: ${labelOf(kind, field)} was changed by somebody else meanwhile. Look at the new value and decide again.`;
     problems.push(problem('conflict', kind, row, field, message, { mine: change.after[field], theirs }));
   }
+  const { frozen, nameOf: called } = kinds[kind];
+  if (frozen?.when(row) === true) {
+    const moved = fresh.find(
+      (field) => !frozen.except.some((one) => one === field) && !sameValue(current[field], change.after[field]),
+    );
+    if (moved !== undefined) {
+      const message = `The ${kinds[kind].one} ${called(row)} ${frozen.why}: its ${labelOf(kind, moved).toLowerCase()} cannot be changed.`;
+      problems.push(problem('impossible', kind, row, moved, message));
+      return null;
+    }
+  }
   const after = parseRow(kind, Object.assign(current, change.after), problems, fresh);
   if (after === null) return null;
   draft.put(kind, after);

@@ -228,6 +228,7 @@ describe('findings', () => {
       'gateway-no-host',
       'inlets-one-feed',
       'label-gap',
+      'licence-missing',
       'link-ends-differ',
       'link-light',
       'link-medium',

@@ -17,3 +17,10 @@ export function yearsFrom(day: Day, years: number): Day {
   const moved = `${String(Number(year) + years).padStart(4, '0')}-${month}-${date}`;
   return isDay(moved) ? moved : `${moved.slice(0, 8)}28`;
 }
+
+/** The day so many days later, or earlier where negative. */
+export function daysFrom(day: Day, days: number): Day {
+  const at = new Date(`${day}T00:00:00Z`);
+  at.setUTCDate(at.getUTCDate() + days);
+  return at.toISOString().slice(0, 10);
+}

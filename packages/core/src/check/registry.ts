@@ -18,6 +18,7 @@ import { openCables } from '../cabling/checks/openCables.ts';
 import { poeBudget } from '../cabling/checks/poeBudget.ts';
 import { strandsMissing } from '../cabling/checks/strands.ts';
 import { supportRules } from '../catalogue/checks/support.ts';
+import { licenceRules } from '../purchase/checks/licences.ts';
 import { inletRules } from '../racks/checks/inlets.ts';
 import { rackLimits } from '../racks/checks/rackLimits.ts';
 import { standingRules } from '../racks/checks/standing.ts';
@@ -30,6 +31,7 @@ export const rules: readonly Rule[] = [
   ...inletRules,
   ...standingRules,
   ...supportRules,
+  ...licenceRules,
   ...linkRules,
   poeBudget,
   strandsMissing,

@@ -24,6 +24,10 @@ import { sheetLinkKind } from './kinds/drawings/sheetLink.ts';
 import { markKind } from './kinds/drawings/mark.ts';
 import { printedLabelKind } from './kinds/reports/printedLabel.ts';
 import { scheduleKind } from './kinds/reports/schedule.ts';
+import { partsListKind, listedDeviceKind } from './kinds/purchase/partsList.ts';
+import { priceKind, priceListKind } from './kinds/purchase/priceList.ts';
+import { quotationKind } from './kinds/purchase/quotation.ts';
+import { heldLicenceKind, reservedPartKind, stockKind } from './kinds/purchase/stock.ts';
 import { kitKind } from './kinds/equipment/kit.ts';
 import { waiverKind } from './kinds/review/waiver.ts';
 import { requirementKind } from './kinds/review/requirement.ts';
@@ -64,6 +68,14 @@ const definitions = {
   requirement: requirementKind,
   schedule: scheduleKind,
   printedLabel: printedLabelKind,
+  heldLicence: heldLicenceKind,
+  partsList: partsListKind,
+  listedDevice: listedDeviceKind,
+  stock: stockKind,
+  reservedPart: reservedPartKind,
+  priceList: priceListKind,
+  price: priceKind,
+  quotation: quotationKind,
 };
 type Definitions = typeof definitions;
 export type Kind = keyof Definitions;

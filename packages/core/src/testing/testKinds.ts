@@ -6,6 +6,7 @@ import { blankCable } from '../model/kinds/lines/cable.ts';
 import { blankModel } from '../model/kinds/equipment/catalogueModel.ts';
 import { blankDevice } from '../model/kinds/equipment/device.ts';
 import { blankMark } from '../model/kinds/drawings/mark.ts';
+import { blankPartsList } from '../model/kinds/purchase/partsList.ts';
 import { blankPort } from '../model/kinds/lines/port.ts';
 import { blankSheet } from '../model/kinds/drawings/sheet.ts';
 import { blankSheetItem } from '../model/kinds/drawings/sheetItem.ts';
@@ -85,6 +86,7 @@ function withTheRest(base: Network): Network {
   };
   const a = deviceNamed(base, 'a');
   const [chassis, breakout, sheet, other] = [newId(), newId(), newId(), newId()];
+  const [list, prices] = [newId(), newId()];
   const [card, frame, moduleId, q, x1, x2] = [newId(), newId(), newId(), newId(), newId(), newId()];
   const quay = one(base.find('placesByParent', 'root').filter(({ name }) => name === 'Quay'));
   const boat = one(base.find('placesByParent', 'root').filter(({ name }) => name === 'Boat'));
@@ -97,6 +99,7 @@ function withTheRest(base: Network): Network {
       id: frame,
       name: 'Frame',
       role: 'SW',
+      licences: [{ name: 'Routing', per: 'device', priceMinor: null }],
       slots: [{ name: '1', family: 'line' }],
     } as never),
     create('device', {
@@ -191,6 +194,52 @@ function withTheRest(base: Network): Network {
       blankRepeats: true,
       notes: 'for the harbour master',
     }),
+    create('heldLicence', {
+      ...{ id: newId(), certificate: 'LC-1', modelId: frame, name: 'Routing', count: 2 },
+      ...{ validFrom: '2026-01-01', validUntil: '2026-12-31', notes: null },
+    }),
+    create('partsList', {
+      ...blankPartsList,
+      ...{ id: list, name: 'For the quay', scopeId: quay.id, kitTimes: 2, counts: 'both' },
+      spares: [{ of: 'Devices', percent: 10, least: 1 }],
+      services: [{ name: 'Mounting', per: 'rack', role: null, unitMinor: 9000 }],
+      further: [{ name: 'Screws', partNumber: 'M6', count: 40, unitMinor: null }],
+      notes: 'before the summer',
+    }),
+    create('listedDevice', { id: newId(), listId: list, deviceId: a.id }),
+    create('stock', {
+      ...{ id: newId(), placeId: quay.id, modelId: card, lengthM: null },
+      ...{ count: 3, least: 1, notes: 'top shelf' },
+    }),
+    create('reservedPart', {
+      ...{ id: newId(), listId: list, modelId: card, placeId: quay.id, lengthM: null, count: 2 },
+    }),
+    create('priceList', {
+      ...{ id: prices, name: 'Harbour 2026', supplier: 'Quay Supplies', currency: 'EUR' },
+      ...{ validFrom: '2026-01-01', validUntil: null, notes: null },
+    }),
+    create('price', {
+      ...{ id: newId(), listId: prices, modelId: card, lengthM: null },
+      ...{ licence: null, unitMinor: 129900, pack: 5 },
+    }),
+    create('quotation', {
+      ...{ id: newId(), number: 'Q-1', revision: 1, status: 'draft', title: 'Quay', partsListId: list },
+      ...{ quotedOn: '2026-03-01', validUntil: '2026-03-31', customer: 'The harbour', address: null },
+      ...{ contact: null, currency: 'EUR', rates: [{ currency: 'GBP', rate: '1.17' }], drawings: ['Quay'] },
+      sections: [
+        {
+          name: 'Modules',
+          discount: 500,
+          lines: [
+            {
+              ...{ what: 'Line card', partNumber: null, detail: null, count: 5, unit: 'piece' },
+              ...{ unitMinor: 129900, discount: 0, tax: 1900, optional: false, model: 'Line card' },
+            },
+          ],
+        },
+      ],
+      terms: 'Thirty days net.',
+    } as never),
     create('kit', {
       id: newId(),
       name: 'cabin',

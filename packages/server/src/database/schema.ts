@@ -15,6 +15,7 @@ import { thirteenth } from './steps/13-jobs.ts';
 import { fourteenth } from './steps/14-rows-of-their-project.ts';
 import { fifteenth } from './steps/15-owners.ts';
 import { sixteenth } from './steps/16-people.ts';
+import { seventeenth } from './steps/17-what-replaces-a-model.ts';
 import type { Migration } from './steps/step.ts';
 import { ensureTables } from './tables.ts';
 
@@ -35,6 +36,7 @@ const steps: readonly Migration[] = [
   fourteenth,
   fifteenth,
   sixteenth,
+  seventeenth,
 ];
 /** How many steps the database's history has. */
 export const stepCount = steps.length;

@@ -28,6 +28,18 @@ const referenceSql = (column: string, to: string): string =>
     ? `FOREIGN KEY ("${column}") REFERENCES project ${deferred}`
     : `FOREIGN KEY (project_id, "${column}") REFERENCES "${snake(to)}" (project_id, id) ${deferred}`;
 
+/** Rows of a kind that stay as they are from some moment on do so for whoever writes to the table. */
+function frozenSql(kind: Kind): string {
+  const { frozen } = anyKind(kind);
+  if (frozen === undefined) return '';
+  const column = `"${snake(frozen.field)}"`;
+  const without = frozen.except.map((field) => ` - '${snake(field)}'`).join('');
+  // After the update, when the columns that are worked out are there in both rows.
+  return `CREATE TRIGGER frozen_stays AFTER UPDATE ON "${snake(kind)}" FOR EACH ROW
+    WHEN (OLD.${column} = '${frozen.value}' AND (to_jsonb(OLD)${without}) IS DISTINCT FROM (to_jsonb(NEW)${without}))
+    EXECUTE FUNCTION public.frozen_stays();`;
+}
+
 /** A table of this kind as its definition says it: columns, references, what is unique without regard to case. */
 export function tableSql(kind: Kind): string {
   const table = snake(kind);
@@ -61,13 +73,16 @@ export function tableSql(kind: Kind): string {
         `CONSTRAINT "${table}_${snake(what)}" UNIQUE (${['project_id', ...fields.map(key)].join(', ')}) ${deferred}`,
     ),
   ];
+  // What is unique has an index that begins with its first field.
+  const indexed = new Set<string>(ruled.map(({ what, fields = [] }) => fields[0] ?? what));
   const referring = [
-    ...columns.filter(({ to }) => to !== null).map(({ field }) => field),
+    ...columns.filter(({ field, to }) => to !== null && !indexed.has(field)).map(({ field }) => field),
     ...split.map(([field, { to }]) => `${field}_${to}`),
   ];
   return [
     `CREATE TABLE "${table}" (${parts.join(', ')});`,
     idStays(`"${table}"`),
+    frozenSql(kind),
     ...referring.map((field) => `CREATE INDEX "${table}_${snake(field)}" ON "${table}" ("${snake(field)}");`),
   ].join('\n');
 }

@@ -43,6 +43,7 @@ export const edge: readonly Entry[] = [
     maxPowerW: 45,
     ...air,
     ...euros(1650),
+    replacedBy: 'Norvane ER-410',
     endOfSale: '2025-12-31',
     endOfSupport: '2028-12-31',
     portGroups: [
@@ -98,7 +99,7 @@ export const edge: readonly Entry[] = [
     ...air,
     ...euros(8900),
     endOfSupport: '2033-06-30',
-    licences: [{ name: 'Threat filter, yearly', per: 'device', priceMinor: 190000 }],
+    licences: [{ name: 'Threat filter, yearly', per: 'device', termMonths: 12, priceMinor: 190000 }],
     portGroups: [
       group('x1-4', 'SFP+', { speedBps: 10 * gigabit, rows: 2 }),
       group('g1-8', 'RJ45', { speedBps: gigabit, rows: 2 }),
@@ -135,7 +136,7 @@ export const edge: readonly Entry[] = [
     maxPowerW: 680,
     ...air,
     ...euros(31500),
-    licences: [{ name: 'Threat filter, yearly', per: 'device', priceMinor: 640000 }],
+    licences: [{ name: 'Threat filter, yearly', per: 'device', termMonths: 12, priceMinor: 640000 }],
     portGroups: [
       uplinks('q1-4', 'QSFP28', 100),
       group('t1-12', 'SFP28', { speedBps: 25 * gigabit, rows: 2, block: 3 }),
@@ -154,7 +155,7 @@ export const edge: readonly Entry[] = [
     maxPowerW: 260,
     ...air,
     ...euros(5600),
-    licences: [{ name: 'Managed firewall', per: 'managed device', priceMinor: 24000 }],
+    licences: [{ name: 'Managed firewall', per: 'managed device', manages: 'FW', priceMinor: 24000 }],
     notes: 'Keeps the rules of many Bulwark firewalls',
     portGroups: [group('eth1-4', 'RJ45', { speedBps: gigabit, face: 'rear' }), inlets(2)],
   },

@@ -55,6 +55,7 @@ export const endpoints: readonly Entry[] = [
     maxPowerW: 13,
     poeClass: 3,
     ...euros(350),
+    replacedBy: 'Pellane Domus 4',
     endOfSale: '2024-12-31',
     endOfSupport: '2027-03-31',
     portGroups: [group('eth0', 'RJ45', { speedBps: 0.1 * gigabit })],

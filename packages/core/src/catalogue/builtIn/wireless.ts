@@ -58,6 +58,7 @@ export const wireless: readonly Entry[] = [
     maxPowerW: 12,
     poeClass: 3,
     ...euros(290),
+    replacedBy: 'Norvane WA-52',
     endOfSale: '2024-09-30',
     endOfSupport: '2027-09-30',
     portGroups: [group('eth0', 'RJ45', { speedBps: gigabit })],

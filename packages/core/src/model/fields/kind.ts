@@ -41,6 +41,17 @@ export type RowSchema<R extends Identified = Identified> = z.ZodType<R> & {
   shape: Record<string, z.ZodType>;
 };
 
+/** When a row stays as it is: from then on only the fields in `except` change, here and in the database. */
+export interface Frozen<R> {
+  when: (row: R) => boolean;
+  /** The same for the database: the field that says so, and with what. */
+  field: keyof R & string;
+  value: string;
+  except: readonly (keyof R & string)[];
+  /** Told after the name of the row. */
+  why: string;
+}
+
 /** All that the house knows of a kind of row. Whatever needs to know more of it derives it from here. */
 export interface KindDefinition<R extends Identified> {
   schema: RowSchema<R>;
@@ -61,6 +72,7 @@ export interface KindDefinition<R extends Identified> {
   blank: Partial<R>;
   /** What some of its rows are called where they are counted; `one` and `many` where it is left out. */
   wordsFor?: (row: R) => { one: string; many: string };
+  frozen?: Frozen<R>;
   /** Its own section of an exchange file under this name, read and written by what the kind says of itself. */
   section?: string;
   /** Drawn or planned and no more: nothing of it changes what the network does. */

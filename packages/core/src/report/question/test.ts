@@ -1,3 +1,4 @@
+import { daysFrom } from '../../check/day.ts';
 import type { AskedFilter } from '../../model/kinds/reports/schedule.ts';
 import { takesValue } from '../../model/kinds/reports/schedule.ts';
 import { compareNames } from '../../model/values/order.ts';
@@ -12,9 +13,7 @@ const relative = /^today(?:\s*([+-])\s*(\d{1,5}))?$/i;
 export function meantDay(text: string, today: string): string {
   const [found, sign, count] = relative.exec(text.trim()) ?? [];
   if (found === undefined) return text;
-  const at = new Date(`${today}T00:00:00Z`);
-  at.setUTCDate(at.getUTCDate() + (sign === '-' ? -1 : 1) * Number(count ?? 0));
-  return at.toISOString().slice(0, 10);
+  return daysFrom(today, (sign === '-' ? -1 : 1) * Number(count ?? 0));
 }
 
 /** A number as a person writes it: with a comma or a point, thousands parted or not. */

@@ -49,11 +49,23 @@ export const slotSchema = z.strictObject({
 });
 export type Slot = z.infer<typeof slotSchema>;
 
+/** What a licence can be needed for; without one it is needed in any case. */
+export const licensedFeatures = ['OSPF', 'BGP', 'several VRFs', 'stack'] as const;
+
+/** What has to be held for a device, beside the device. */
 export const licenceSchema = z.strictObject({
   name: nameField('Licence', 60),
+  /** One for each device; or one for each that it manages, and for itself where it says nothing of what it manages. */
   per: z.enum(['device', 'managed device']),
   priceMinor: z.int().min(0).max(1e12).nullable().default(null),
+  /** The role of the devices that it manages. */
+  manages: z.enum(roleCodes).nullable().optional(),
+  /** Needed only by devices that are set up so. */
+  feature: z.enum(licensedFeatures).nullable().optional(),
+  /** How long it holds; null or left out: for good. */
+  termMonths: z.int().min(1, 'is below 1 month').max(120, 'is above 120 months').nullable().optional(),
 });
+export type Licence = z.infer<typeof licenceSchema>;
 
 /** What a transceiver sends and needs to receive; power in dBm at the connector. */
 export const opticsSchema = z.strictObject({
@@ -124,6 +136,10 @@ const shape = {
   currency: currencyField(),
   endOfSale: dateField('End of sale'),
   endOfSupport: dateField('End of support'),
+  replacedBy: noted(nameField('Replaced by', 140).nullable(), {
+    label: 'Replaced by',
+    help: 'Maker and name of the model that is sold in its place',
+  }),
   licences: noted(z.array(licenceSchema).max(20), { label: 'Licences', internal: true }),
   portGroups: noted(z.array(portGroupSchema).max(20), { label: 'Port groups', internal: true }),
   slots: noted(z.array(slotSchema).max(40), { label: 'Slots', internal: true }),
@@ -257,6 +273,7 @@ export const blankModel: Omit<CatalogueModel, 'id' | 'name'> = {
   currency: null,
   endOfSale: null,
   endOfSupport: null,
+  replacedBy: null,
   licences: [],
   portGroups: [],
   slots: [],
@@ -302,6 +319,7 @@ export const modelKind = defineKind({
     moduleFamily: 'models',
     picture: 'models',
     symbol: 'models',
+    replacedBy: 'models',
     slots: 'portNames',
     portGroups: 'portNames',
     licences: 'prices',

@@ -1,0 +1,156 @@
+import type { Subject } from '../change/removal.ts';
+import { without } from '../lens/without.ts';
+import type { Day } from '../check/day.ts';
+import { findingKey, severityOn } from '../check/finding.ts';
+import { findingsOf, ruleOf } from '../check/registry.ts';
+import type { PartsList } from '../model/kinds/purchase/partsList.ts';
+import type { Network } from '../model/network/network.ts';
+import { modelTitle } from '../model/kinds.ts';
+import { moneyText } from '../model/values/money.ts';
+import { countedBy } from './needs.ts';
+import type { PartGap } from './part.ts';
+import type { PartLine, PartsAnswer } from './partsOf.ts';
+
+/** What keeps a list from being ordered, or should be looked at before. */
+export interface OrderConcern {
+  severity: 'bad' | 'warn';
+  text: string;
+  /** The line, or null where it is about the list. */
+  line: string | null;
+  things: readonly Subject[];
+}
+
+/** Rules of which the findings say that what is ordered would not work together. */
+export const orderRules: readonly string[] = [
+  'link-optics',
+  'link-light',
+  'link-reach',
+  'link-medium',
+  'link-plug',
+  'link-poe',
+  'link-speed',
+  'link-strand',
+  'strand-missing',
+  'poe-over-budget',
+  'rack-over-limit',
+  'licence-missing',
+  'single-fed',
+  'inlets-one-feed',
+];
+/** Findings that one looks at, and may order in spite of. */
+const onlyLookedAt: readonly string[] = ['licence-missing', 'single-fed', 'inlets-one-feed'];
+
+const gapTexts: Record<PartGap, string> = {
+  'no model': 'Choose the model',
+  'generic model': 'It stands for a kind of gear: choose what it really is',
+  'no cable type': 'Choose the type',
+  'no length': 'Give the length, or draw the way it takes',
+  'no stock length reaches': 'It is not made that long: choose another type or go by a panel',
+  'no cord fits': 'No cord of the catalogue fits, or it is not known into what it is plugged',
+};
+
+/** The network without what is planned of the list: gone, not retired, as what is retired still stands in its rack. */
+function withoutPlanned(network: Network, list: PartsList): Network {
+  const { devices, cables } = countedBy(network, list);
+  const planned = ({ status }: { status: string }): boolean => status === 'planned';
+  return without(network, [
+    ...devices.filter(planned).map(({ id }) => ({ kind: 'device' as const, id })),
+    ...cables.filter(planned).map(({ id }) => ({ kind: 'cable' as const, id })),
+  ]);
+}
+
+function ofLine(network: Network, line: PartLine, day: Day, currency: string): OrderConcern[] {
+  const { part, order, toBuy, things, key, offer } = line;
+  const concerns: OrderConcern[] = [];
+  const tell = (severity: OrderConcern['severity'], text: string): void =>
+    void concerns.push({ severity, text, line: key, things });
+  if (toBuy === 0) return [];
+  if (part.gap !== null) tell('bad', `${part.what}: ${gapTexts[part.gap]}.`);
+  const model = network.get('model', part.modelId);
+  if (part.licence === null && model?.endOfSale != null && model.endOfSale <= day) {
+    const next = model.replacedBy;
+    tell(
+      'bad',
+      `${modelTitle(model)} is no longer sold since ${model.endOfSale}. ${next === null ? 'Choose another model; nobody wrote down what replaces it' : `${next} replaces it`}.`,
+    );
+  }
+  if (offer === null) {
+    if (part.gap === null) tell('warn', `${part.what}: no price is known.`);
+  } else if (offer.currency !== currency) {
+    tell(
+      'warn',
+      `${part.what}: its price is ${moneyText({ priceMinor: offer.unitMinor, currency: offer.currency })}, the list is in ${currency}.`,
+    );
+  }
+  if (offer !== null && order > toBuy)
+    tell('warn', `${part.what}: ${order} are ordered for ${toBuy}, as they come in packs of ${offer.pack}.`);
+  return concerns;
+}
+
+/** Reservations of a list that no store can keep, or that nothing in it needs. */
+function ofStock(network: Network, list: PartsList, { lines }: PartsAnswer): OrderConcern[] {
+  return network.find('reservedPartsByList', list.id).flatMap((kept): OrderConcern[] => {
+    const same = <R extends { placeId: string; lengthM: number | null }>(rows: R[]): R[] =>
+      rows.filter(({ placeId, lengthM }) => placeId === kept.placeId && lengthM === kept.lengthM);
+    const onHand = same(network.find('stockByModel', kept.modelId)).reduce(
+      (sum, { count }) => sum + count,
+      0,
+    );
+    const all = same(network.find('reservedPartsByModel', kept.modelId)).reduce(
+      (sum, { count }) => sum + count,
+      0,
+    );
+    const model = network.get('model', kept.modelId);
+    const what = `${model === null ? 'a part' : modelTitle(model)}${kept.lengthM === null ? '' : ` ${kept.lengthM} m`}`;
+    const store = network.get('place', kept.placeId)?.name ?? 'its store';
+    const line = lines.find(
+      ({ part }) => part.modelId === kept.modelId && part.lengthM === kept.lengthM && part.licence === null,
+    );
+    const told: OrderConcern[] = [];
+    if (all > onHand)
+      told.push({
+        severity: 'bad',
+        text: `${store} has ${onHand} of ${what}, and ${all} are reserved there. Reserve fewer, or receive what is missing.`,
+        line: line?.key ?? null,
+        things: [],
+      });
+    if (line === undefined || line.reserved > line.planned + line.spares)
+      told.push({
+        severity: 'warn',
+        text: `${kept.count} of ${what} are reserved in ${store}, more than the list needs. Give back what is too many.`,
+        line: line?.key ?? null,
+        things: [],
+      });
+    return told;
+  });
+}
+
+/**
+ * Whether a list can be ordered as it is: what of its lines is not known, and which findings there would not be without
+ * what is planned of it. The worst first, then in the order of the list.
+ */
+export function toOrder(network: Network, list: PartsList, answer: PartsAnswer, day: Day): OrderConcern[] {
+  const concernsOfLines = answer.lines.flatMap((line) => ofLine(network, line, day, list.currency));
+  // What is planned counts for the rules; what they would not find without it comes with the order.
+  const before = list.kitId === null ? withoutPlanned(network, list) : network;
+  const known = new Set(findingsOf(before).map(findingKey));
+  const found = findingsOf(network)
+    .filter((finding) => orderRules.includes(finding.rule) && !known.has(findingKey(finding)))
+    .flatMap((finding): OrderConcern[] => {
+      const severity = severityOn(finding, day);
+      if (severity === null) return [];
+      return [
+        {
+          severity: onlyLookedAt.includes(finding.rule) ? 'warn' : severity,
+          text: ruleOf(finding).says(finding, network),
+          ...{ line: null, things: finding.subjects },
+        },
+      ];
+    })
+    .sort((a, b) => (a.text < b.text ? -1 : a.text > b.text ? 1 : 0));
+  const all = [...concernsOfLines, ...ofStock(network, list, answer), ...found];
+  return [
+    ...all.filter(({ severity }) => severity === 'bad'),
+    ...all.filter(({ severity }) => severity === 'warn'),
+  ];
+}
