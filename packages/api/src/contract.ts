@@ -4,6 +4,7 @@ import { pageSchema, uuid } from '@visograph/core/model';
 import { z } from 'zod';
 import { bytes, endpoint, text, type Endpoint } from './endpoint.ts';
 import { passwordLength } from './limits.ts';
+import { purchase } from './purchase.ts';
 import { reports } from './reports.ts';
 import * as reply from './schemas.ts';
 
@@ -460,6 +461,7 @@ export const contract = {
   ...accounts,
   ...model,
   ...reports,
+  ...purchase,
   ...plans,
   ...sheets,
   ...jobs,

@@ -3,7 +3,8 @@ import { type ListRow } from '@visograph/core/exchange';
 import { changeSchema } from '@visograph/core/change';
 import { type ToldFinding } from '@visograph/core/check';
 import { type PlanConflict } from '@visograph/core/lens';
-import { kindNames, kinds, roleCodes, type Kind, type Rows } from '@visograph/core/model';
+import { kindNames, kinds, quotationSchema, roleCodes, type Kind, type Rows } from '@visograph/core/model';
+import type { Totals } from '@visograph/core/purchase';
 import {
   equipmentFields,
   type EquipmentColumns,
@@ -194,6 +195,36 @@ export const scheduleAnswer = z.object({
   totals: cells,
   problems: z.array(z.string()),
 }) satisfies z.ZodType<ToldAnswer>;
+
+const minor = z.number().describe('In minor units of the currency');
+export const parts = z.object({
+  list: z.string(),
+  currency: z.string(),
+  totalMinor: minor,
+  unpriced: z.int(),
+  groups: z.array(
+    z.object({
+      title: z.string(),
+      totalMinor: minor.nullable(),
+      rows: z.array(cells),
+      ids: z.array(z.string()),
+    }),
+  ),
+  concerns: z
+    .array(z.object({ severity: z.enum(['bad', 'warn']), text: z.string(), line: z.string().nullable() }))
+    .describe('What keeps it from being ordered, the worst first'),
+});
+export const quotation = quotationSchema;
+export const totals = z.object({
+  sections: z.array(z.object({ grossMinor: minor, netMinor: minor })),
+  grossMinor: minor,
+  netMinor: minor,
+  taxes: z.array(z.object({ rate: z.int(), baseMinor: minor, taxMinor: minor })),
+  taxMinor: minor,
+  totalMinor: minor,
+  optionsMinor: minor,
+  unpriced: z.int(),
+}) satisfies z.ZodType<Totals>;
 
 export const imported = z.object({ created: z.int(), updated: z.int(), sentence: z.string() });
 

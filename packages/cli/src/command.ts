@@ -17,6 +17,9 @@ export interface Values {
   'fail-on'?: string;
   on?: string;
   schedule?: string;
+  list?: string;
+  by?: string;
+  fresh?: boolean;
   waived?: boolean;
   built?: boolean;
 }

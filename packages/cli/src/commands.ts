@@ -18,6 +18,7 @@ import { writeFile } from 'node:fs/promises';
 import { embedFonts } from '@visograph/typeface';
 import { check } from './check.ts';
 import { asJson, refuse, type Command, type Invocation } from './command.ts';
+import { labels, parts } from './parts.ts';
 import { report, scopeOf } from './report.ts';
 
 type HopJson =
@@ -211,6 +212,8 @@ export const commands: Record<string, Command | undefined> = {
   check,
   run: trace,
   report,
+  parts,
+  labels,
   draw,
   zone,
   hosts,

@@ -10,6 +10,9 @@ const usage = `visograph check FILE [--since FILE] [--fail-on bad|warn|none] [--
 visograph run FILE DEVICE:PORT                trace the physical run from a port
 visograph report FILE REPORT [--scope PATH] [--device NAME] [--format csv]
 visograph report FILE --schedule NAME [--scope PATH] [--on DAY]  a schedule that is kept in the file
+visograph parts FILE [--list NAME | --scope PATH] [--by section|supplier|place] [--on DAY]
+                                              a parts list, and what keeps it from being ordered
+visograph labels FILE [cables|devices|ports|racks|outlets] [--scope PATH] [--fresh]  texts in walking order
 visograph draw FILE --projection ${projections.join('|')} --out FILE.svg [--scope PATH | --sheet NAME]
 visograph draw FILE --projection elevation --rack NAME --out FILE.svg [--colour power]
 visograph zone FILE [ZONE]                    a DNS zone file (RFC 1035), or the names of the zones
@@ -34,6 +37,9 @@ const options = {
   'fail-on': { type: 'string' },
   on: { type: 'string' },
   schedule: { type: 'string' },
+  list: { type: 'string' },
+  by: { type: 'string' },
+  fresh: { type: 'boolean' },
   waived: { type: 'boolean' },
   built: { type: 'boolean' },
   help: { type: 'boolean' },

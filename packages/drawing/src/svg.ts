@@ -1,9 +1,10 @@
-import type { ElevationScene, WithCables } from '@visograph/core/racks';
+import type { ElevationPlate, ElevationScene, WithCables } from '@visograph/core/racks';
 import type { Box, Scene } from '@visograph/core/sheets';
 import { createElement, type ReactElement } from 'react';
 import { renderToStaticMarkup } from 'react-dom/server';
 import { composed, margin } from './compose.ts';
 import { Elevation, elevationSize } from './Elevation.tsx';
+import { FacePlateShape } from './FacePlate.tsx';
 import { paper, type Tokens } from './tokens.ts';
 
 export interface SvgOptions {
@@ -47,6 +48,20 @@ function svgOf(frame: Frame, options: SvgOptions, children: ReactElement[]): str
 export function diagramSvg(scene: Scene, options: SvgOptions = {}, window: Box | null = null): string {
   const { box, children } = composed(scene, options.tokens ?? paper);
   return svgOf({ ...(window ?? box), title: scene.titleBlock?.title ?? 'Diagram' }, options, children);
+}
+
+/** The face of a device or model alone as a stand-alone SVG document. */
+export function faceSvg(
+  plate: ElevationPlate,
+  { width, height }: { width: number; height: number },
+  options: SvgOptions = {},
+): string {
+  const tokens = options.tokens ?? paper;
+  return svgOf(
+    { x: -1, y: -1, width: width + 2, height: height + 2, title: plate.name },
+    { ...options, transparent: true },
+    [createElement(FacePlateShape, { key: 'face', plate, tokens })],
+  );
 }
 
 /** A rack's front and rear as a stand-alone SVG document. */

@@ -6,6 +6,8 @@ import type { Licence } from '../model/kinds/equipment/catalogueModel.ts';
 import type { HeldLicence } from '../model/kinds/purchase/stock.ts';
 import type { Network } from '../model/network/network.ts';
 import { newId } from '../model/values/ids.ts';
+import { findReport } from '../report/registry.ts';
+import { demoNetwork } from '../testing/testDemo.ts';
 import { networkOf } from '../testing/testNetwork.ts';
 import { tooFewFrom } from './checks/licences.ts';
 import { holdsOn, licenceNeeds } from './licences.ts';
@@ -68,6 +70,15 @@ describe('which licences devices need', () => {
     expect(of('BGP')).toEqual([]);
     expect(of(null)).toEqual([['Plus', 'a b']]);
   });
+});
+
+test('what is held is a schedule of its own', () => {
+  const table = findReport('held-licence')?.make(demoNetwork(), null);
+  expect(table?.rows.map(({ certificate, count }) => [certificate, count])).toEqual([
+    ['NV-RC-24-0118', 2],
+    ['NV-RM-24-0117', 10],
+    ['OS-TF-26-2204', 2],
+  ]);
 });
 
 describe('licences that are missing', () => {

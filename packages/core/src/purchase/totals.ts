@@ -14,11 +14,11 @@ export interface SectionTotal {
   netMinor: number;
 }
 export interface Totals {
-  sections: readonly SectionTotal[];
+  sections: SectionTotal[];
   grossMinor: number;
   netMinor: number;
   /** By rate, the highest first. */
-  taxes: readonly TaxShare[];
+  taxes: TaxShare[];
   taxMinor: number;
   totalMinor: number;
   /** The net sum of what is offered beside, which is in none of the others. */

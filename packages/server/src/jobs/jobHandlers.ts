@@ -3,6 +3,7 @@ import { spreadsheetHandlers } from '../spreadsheets/spreadsheetRoutes.ts';
 import type { JobHandlers } from '../http/route.ts';
 import { fileHandlers } from '../project/fileRoutes.ts';
 import { largeEditHandlers } from '../project/editRoutes.ts';
+import { purchaseHandlers } from '../purchase/purchaseRoutes.ts';
 import { equipmentListHandlers } from '../racks/equipmentListRoutes.ts';
 import { labelHandlers } from '../reports/labelRoutes.ts';
 import { scheduleHandlers } from '../reports/scheduleRoutes.ts';
@@ -20,4 +21,5 @@ export const jobHandlers: JobHandlers = {
   ...reviewHandlers,
   ...scheduleHandlers,
   ...labelHandlers,
+  ...purchaseHandlers,
 };

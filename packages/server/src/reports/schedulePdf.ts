@@ -1,10 +1,23 @@
-import type { Cell, Column } from '@visograph/core/report';
-import { grouped } from '@visograph/core/model';
+import type { Column } from '@visograph/core/report';
 import { fonts, paper } from '@visograph/drawing';
-import { runsOf } from '@visograph/typeface';
 import { mostPages } from '@visograph/core/sheets';
 import { Refusal } from '../http/problem.ts';
-import { beginPdf, setFont, type PdfDocument as Document } from '../sheets/printing/pdfDocument.ts';
+import { beginPdf, type PdfDocument as Document } from '../sheets/printing/pdfDocument.ts';
+import {
+  a4,
+  broken,
+  cellStyle,
+  headStyle,
+  headText,
+  lineHeight,
+  margin,
+  numberPages,
+  strongStyle,
+  textOf,
+  widthOf,
+  write,
+  type Style,
+} from './pdfText.ts';
 import type { ScheduleLine } from './scheduleLines.ts';
 
 export interface PrintedSchedule {
@@ -16,76 +29,8 @@ export interface PrintedSchedule {
   notes: string | null;
 }
 
-const pointsPerMm = 72 / 25.4;
-/** ISO 216, A4. */
-const a4 = { short: 210 * pointsPerMm, long: 297 * pointsPerMm };
-const margin = 12 * pointsPerMm;
-const usualSize = 7.5;
-const lineHeight = 9.5;
 const gap = 6;
-/** A cell takes no more lines than this; what is longer ends in an ellipsis. */
-const mostLines = 4;
 const widest = 190;
-
-const textOf = (value: Cell): string =>
-  typeof value === 'number' ? grouped(value, String(value).split('.')[1]?.length ?? 0) : (value ?? '');
-const headText = ({ label, unit }: Column): string => (unit === undefined ? label : `${label} (${unit})`);
-
-interface Style {
-  /** In points; as that of cells where it is left out. */
-  size?: number;
-  family: string;
-  weight: 400 | 600;
-  colour: string;
-}
-const cellStyle: Style = { family: fonts.mono, weight: 400, colour: paper.ink };
-const headStyle: Style = { family: fonts.text, weight: 600, colour: paper.inkSoft };
-const strongStyle: Style = { family: fonts.text, weight: 600, colour: paper.ink };
-
-/** A text in the runs of the fonts that have its letters, and how wide it is. */
-function runsIn(document: Document, text: string, { family, weight, size = usualSize }: Style) {
-  return runsOf(text, weight).map((run) => {
-    setFont(document, run.family ?? family, weight === 600);
-    document.fontSize(size);
-    return { text: run.text, family: run.family ?? family, width: document.widthOfString(run.text) };
-  });
-}
-const widthOf = (document: Document, text: string, style: Style): number =>
-  runsIn(document, text, style).reduce((sum, { width }) => sum + width, 0);
-
-/** A text broken to lines of a width: at spaces, and within a word that is wider than all of it. */
-function broken(document: Document, text: string, style: Style, width: number): string[] {
-  const lines: string[] = [];
-  let line = '';
-  const take = (part: string): void => {
-    if (widthOf(document, line + part, style) <= width || line.trim() === '') line += part;
-    else {
-      lines.push(line.trimEnd());
-      line = part.trimStart();
-    }
-  };
-  for (const word of text.split(/(?<=[\s·/,-])/)) {
-    if (widthOf(document, word, style) <= width) take(word);
-    else for (const letter of word) take(letter);
-    if (lines.length > mostLines) break;
-  }
-  lines.push(line);
-  if (lines.length <= mostLines) return lines;
-  return [...lines.slice(0, mostLines - 1), `${lines[mostLines - 1] ?? ''}…`];
-}
-
-function write(document: Document, text: string, style: Style, x: number, y: number): void {
-  let at = x;
-  document.fillColor(style.colour);
-  for (const run of runsIn(document, text, style)) {
-    setFont(document, run.family, style.weight === 600);
-    document.fontSize(style.size ?? usualSize);
-    // On one line whatever font has the letters.
-    const baseline = y + (style.size ?? usualSize) * 0.9;
-    document.text(run.text, at, baseline, { lineBreak: false, baseline: 'alphabetic' });
-    at += run.width;
-  }
-}
 
 /** As wide as most of what stands in a column is, and never so wide that it takes the page for itself. */
 function columnWidths(document: Document, { heads, lines }: PrintedSchedule): number[] {
@@ -190,19 +135,6 @@ function drawSchedule(document: Document, schedule: PrintedSchedule): void {
       write(document, part, { ...cellStyle, family: fonts.text }, margin, y);
       y += lineHeight + 1;
     }
-}
-
-/** Numbers every page at its foot, once it is known how many there are. */
-function numberPages(document: Document, title: string): void {
-  const { start, count } = document.bufferedPageRange();
-  for (let at = start; at < start + count; at++) {
-    document.switchToPage(at);
-    const { width, height } = document.page;
-    const text = `${at - start + 1} / ${count}`;
-    const style = { ...headStyle, weight: 400 as const };
-    write(document, title, style, margin, height - margin + 2);
-    write(document, text, style, width - margin - widthOf(document, text, style), height - margin + 2);
-  }
 }
 
 /**

@@ -43,7 +43,7 @@ export const inlinePictures = (svg: string): string =>
     },
   );
 
-const writeSvg = (
+export const writeSvg = (
   document: PdfDocument,
   svg: string,
   x: number,
@@ -104,15 +104,18 @@ export function countPages(sheets: readonly { page: Page; scene: Scene }[]): voi
   );
 }
 
-/** Sheets as one PDF (ISO 32000): vector lines, text that can be selected and searched, a bookmark for each sheet. */
-export function pdfOf(
+/**
+ * Draws sheets on pages of a document, each under a bookmark of its own.
+ *
+ * @throws Refusal where they take more pages than anybody prints, before any is drawn
+ */
+export function drawSheets(
+  document: PdfDocument,
   sheets: readonly PrintSheet[],
-  title: string,
   tell: (done: number, of: number) => void = () => undefined,
-): Promise<Buffer> {
+): void {
   const drawn = sheets.map(({ plan, page }) => ({ plan, page, scene: printedScene(plan) }));
   countPages(drawn);
-  const { document, finish } = beginPdf(title);
   for (const [done, { plan, page, scene }] of drawn.entries()) {
     tell(done, sheets.length);
     const name = documentTitle(plan);
@@ -135,5 +138,15 @@ export function pdfOf(
       }
     }
   }
+}
+
+/** Sheets as one PDF (ISO 32000): vector lines, text that can be selected and searched, a bookmark for each sheet. */
+export function pdfOf(
+  sheets: readonly PrintSheet[],
+  title: string,
+  tell: (done: number, of: number) => void = () => undefined,
+): Promise<Buffer> {
+  const { document, finish } = beginPdf(title);
+  drawSheets(document, sheets, tell);
   return finish();
 }
