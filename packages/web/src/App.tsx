@@ -21,6 +21,7 @@ const SheetsSection = lazy(() => import('./sheets/SheetsSection.tsx'));
 const ByCode = lazy(() => import('./frame/ByCode.tsx'));
 const ReviewSection = lazy(() => import('./review/ReviewSection.tsx'));
 const SchedulesSection = lazy(() => import('./reports/SchedulesSection.tsx'));
+const PartsSection = lazy(() => import('./purchase/PartsSection.tsx'));
 
 /** Goes straight into the only project; with none or several, asks. */
 function Home(): ReactNode {
@@ -73,6 +74,7 @@ function SignedIn(): ReactNode {
             <Route path="sheets/:sheet?" element={<SheetsSection />} />
             <Route path="review" element={<ReviewSection />} />
             <Route path="schedules" element={<SchedulesSection />} />
+            <Route path="parts" element={<PartsSection />} />
             <Route path="at/:thing" element={<ByCode />} />
             <Route path="*" element={<Navigate to="start" replace />} />
           </Route>

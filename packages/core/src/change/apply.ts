@@ -110,7 +110,8 @@ function applyUpdate<K extends Kind>(
   const { frozen, nameOf: called } = kinds[kind];
   if (frozen?.when(row) === true) {
     const moved = fresh.find(
-      (field) => !frozen.except.some((one) => one === field) && !sameValue(current[field], change.after[field]),
+      (field) =>
+        !frozen.except.some((one) => one === field) && !sameValue(current[field], change.after[field]),
     );
     if (moved !== undefined) {
       const message = `The ${kinds[kind].one} ${called(row)} ${frozen.why}: its ${labelOf(kind, moved).toLowerCase()} cannot be changed.`;

@@ -1,7 +1,7 @@
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import type { Subject } from '../change/removal.ts';
-import type { Day } from './day.ts';
+import type { Day } from '../model/values/day.ts';
 import { possible, type Mend, type Offer } from './mend.ts';
 import { inForce } from '../lens/inForce.ts';
 import { derived } from '../model/network/derived.ts';

@@ -1,7 +1,7 @@
 export * from './completeness/completeness.ts';
 export * from './completeness/facts.ts';
 export * from './completeness/gapTable.ts';
-export * from './day.ts';
+export * from '../model/values/day.ts';
 export * from './finding.ts';
 export * from './mend.ts';
 export { subjectText } from './names.ts';

@@ -2,7 +2,7 @@ import { derivedBy } from '../model/network/derived.ts';
 import type { Grade } from '../model/kinds/review/ruleGrade.ts';
 import type { Waiver } from '../model/kinds/review/waiver.ts';
 import type { Network } from '../model/network/network.ts';
-import type { Day } from './day.ts';
+import type { Day } from '../model/values/day.ts';
 import { aboutKey, factMark, severityOn, type Finding, type Severity } from './finding.ts';
 import { findingsOf } from './registry.ts';
 

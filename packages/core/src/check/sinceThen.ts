@@ -1,5 +1,5 @@
 import type { Network } from '../model/network/network.ts';
-import type { Day } from './day.ts';
+import type { Day } from '../model/values/day.ts';
 import { aboutKey, type Severity } from './finding.ts';
 import type { Review, Reviewed } from './review.ts';
 import { checkNetwork, type ToldFinding } from './told.ts';

@@ -2,7 +2,7 @@ import type { Subject } from '../change/removal.ts';
 import type { Waiver } from '../model/kinds/review/waiver.ts';
 import type { Network } from '../model/network/network.ts';
 import { compareNames } from '../model/values/order.ts';
-import type { Day } from './day.ts';
+import type { Day } from '../model/values/day.ts';
 import type { Severity } from './finding.ts';
 import { subjectText } from './names.ts';
 import { ruleOf } from './registry.ts';

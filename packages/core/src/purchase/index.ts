@@ -1,3 +1,4 @@
+export * from './commands/licences.ts';
 export * from './commands/partsLists.ts';
 export * from './commands/priceLists.ts';
 export * from './commands/quotations.ts';

@@ -1,4 +1,4 @@
-import type { Day } from '../check/day.ts';
+import type { Day } from '../model/values/day.ts';
 import type { CatalogueModel, Licence } from '../model/kinds/equipment/catalogueModel.ts';
 import type { Device } from '../model/kinds/equipment/device.ts';
 import type { HeldLicence } from '../model/kinds/purchase/stock.ts';

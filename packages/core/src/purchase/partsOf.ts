@@ -1,5 +1,5 @@
 import type { Subject } from '../change/removal.ts';
-import type { Day } from '../check/day.ts';
+import type { Day } from '../model/values/day.ts';
 import type { Device } from '../model/kinds/equipment/device.ts';
 import { partSections, type PartsList, type ServiceRule } from '../model/kinds/purchase/partsList.ts';
 import { modelTitle } from '../model/kinds.ts';

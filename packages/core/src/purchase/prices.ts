@@ -1,5 +1,5 @@
 import { stockOf } from '../cabling/stock.ts';
-import type { Day } from '../check/day.ts';
+import type { Day } from '../model/values/day.ts';
 import type { Price, PriceList } from '../model/kinds/purchase/priceList.ts';
 import type { Network } from '../model/network/network.ts';
 import { compareNames } from '../model/values/order.ts';

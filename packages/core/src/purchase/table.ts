@@ -2,7 +2,7 @@ import type { PartsList } from '../model/kinds/purchase/partsList.ts';
 import type { Network } from '../model/network/network.ts';
 import { compareNames } from '../model/values/order.ts';
 import type { Column, Table, TableRow } from '../report/table.ts';
-import type { PartLine, PartsAnswer } from './partsOf.ts';
+import { wholeUp, type PartLine, type PartsAnswer } from './partsOf.ts';
 
 /** By what the lines of a list stand together. */
 export const partGroupings = ['section', 'supplier', 'place'] as const;
@@ -75,8 +75,8 @@ export function partGroupsOf(
         const title = site === null ? 'in no place' : (network.get('place', site)?.name ?? '');
         const group = sites.get(title) ?? { rows: [], ids: [] };
         sites.set(title, group);
-        const { what, partNumber, lengthM, unit } = rowOf(line, list.currency);
-        group.rows.push({ what, partNumber, lengthM, unit, count: Math.ceil(count - 1e-6) } as TableRow);
+        const { what = null, partNumber = null, lengthM = null, unit = null } = rowOf(line, list.currency);
+        group.rows.push({ what, partNumber, lengthM, unit, count: wholeUp(count) });
         group.ids.push(line.key);
       }
     return [...sites]

@@ -1,6 +1,6 @@
 import type { Subject } from '../change/removal.ts';
 import { without } from '../lens/without.ts';
-import type { Day } from '../check/day.ts';
+import type { Day } from '../model/values/day.ts';
 import { findingKey, severityOn } from '../check/finding.ts';
 import { findingsOf, ruleOf } from '../check/registry.ts';
 import type { PartsList } from '../model/kinds/purchase/partsList.ts';

@@ -146,7 +146,7 @@ function head(pages: Pages, { row, from }: PrintedQuotation): void {
 
 function drawLine(
   pages: Pages,
-  { row, models }: PrintedQuotation,
+  { models }: PrintedQuotation,
   section: Quotation['sections'][number],
   line: Quotation['sections'][number]['lines'][number],
   drawn: Set<string>,

@@ -19,7 +19,7 @@ export interface RecordShown {
 }
 
 /**
- * Whether the record is there. A drawing, and a schedule, has the window to itself until something on it is chosen; in other sections
+ * Whether the record is there. A drawing, a schedule and a parts list has the window to itself until something on it is chosen; in other sections
  * the record stands beside the rows. What the person set holds from then on; with nothing chosen on a drawing it is
  * only looked at.
  */
@@ -31,7 +31,12 @@ export function useRecordShown(): RecordShown {
   const onDrawing =
     (section === 'sheets' && sheet !== undefined) || (section === 'places' && rackId !== null);
   const comesAndGoes =
-    drawer || section === 'start' || section === 'sheets' || section === 'schedules' || onDrawing;
+    drawer ||
+    section === 'start' ||
+    section === 'sheets' ||
+    section === 'schedules' ||
+    section === 'parts' ||
+    onDrawing;
   const alone = comesAndGoes && selection === null;
   // A drawer would cover what is drawn on: there it comes when it is asked for.
   const asked = alone || (drawer && onDrawing);

@@ -10,4 +10,5 @@ export const sections = [
   { key: 'sheets', label: 'Sheets', group: 1 },
   { key: 'review', label: 'Review', group: 1 },
   { key: 'schedules', label: 'Schedules', group: 1 },
+  { key: 'parts', label: 'Parts', group: 1 },
 ] as const;

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { checkNetwork } from '../../check/told.ts';
-import { yearsFrom } from '../../check/day.ts';
+import { yearsFrom } from '../../model/values/day.ts';
 import { networkOf } from '../../testing/testNetwork.ts';
 
 const model = (more: object) => ({

@@ -1,4 +1,4 @@
-import { yearsFrom, type Day } from '../../check/day.ts';
+import { yearsFrom, type Day } from '../../model/values/day.ts';
 import { defineRule, type Evidence, type Rule } from '../../check/finding.ts';
 import { idsOf, nameOf } from '../../check/names.ts';
 import { bothOf, rowParts } from '../../check/rowParts.ts';

@@ -4,7 +4,7 @@ import type { Grade } from '../../model/kinds/review/ruleGrade.ts';
 import type { Waiver } from '../../model/kinds/review/waiver.ts';
 import type { Network } from '../../model/network/network.ts';
 import { newId } from '../../model/values/ids.ts';
-import type { Day } from '../day.ts';
+import type { Day } from '../../model/values/day.ts';
 import { factMark, type Finding } from '../finding.ts';
 import { rulesByKey } from '../registry.ts';
 import { waiversOf } from '../review.ts';

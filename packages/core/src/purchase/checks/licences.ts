@@ -1,4 +1,4 @@
-import { daysFrom, type Day } from '../../check/day.ts';
+import { daysFrom, type Day } from '../../model/values/day.ts';
 import { defineRule, type Evidence, type Rule } from '../../check/finding.ts';
 import { idsOf } from '../../check/names.ts';
 import type { HeldLicence } from '../../model/kinds/purchase/stock.ts';

@@ -1,5 +1,5 @@
 import { create, remove, update } from '../../change/change.ts';
-import { daysFrom, type Day } from '../../check/day.ts';
+import { daysFrom, type Day } from '../../model/values/day.ts';
 import { judged, refuse, type Attempt } from '../../commands/attempt.ts';
 import { partSections, type PartsList } from '../../model/kinds/purchase/partsList.ts';
 import {

@@ -1,4 +1,4 @@
-import { daysFrom } from '../../check/day.ts';
+import { daysFrom } from '../../model/values/day.ts';
 import type { AskedFilter } from '../../model/kinds/reports/schedule.ts';
 import { takesValue } from '../../model/kinds/reports/schedule.ts';
 import { compareNames } from '../../model/values/order.ts';

@@ -1,0 +1,101 @@
+import type { ReactNode } from 'react';
+import { styled } from 'styled-components';
+
+const Side = styled.nav`
+  flex: none;
+  width: 216px;
+  min-height: 0;
+  display: flex;
+  flex-direction: column;
+  border-right: 1px solid ${({ theme }) => theme.rule};
+  > :first-child {
+    padding: 8px 10px;
+  }
+  > div:last-child {
+    overflow: auto;
+    padding-bottom: 10px;
+  }
+  h2 {
+    padding: 8px 12px 3px;
+    font-size: 12px;
+    font-weight: 600;
+    color: ${({ theme }) => theme.inkSoft};
+  }
+  button {
+    display: block;
+    width: 100%;
+    padding: 4px 12px;
+    border: 0;
+    font: inherit;
+    text-align: left;
+    color: inherit;
+    background: none;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  button[aria-current='true'] {
+    background: ${({ theme }) => theme.accentWash};
+    box-shadow: inset 3px 0 0 ${({ theme }) => theme.accent};
+  }
+  button:hover {
+    background: ${({ theme }) => theme.accentWash};
+  }
+  button:focus-visible {
+    outline: 2px solid ${({ theme }) => theme.accent};
+    outline-offset: -2px;
+  }
+  p {
+    padding: 2px 12px;
+    color: ${({ theme }) => theme.inkSoft};
+    font-size: 12px;
+  }
+`;
+
+export interface SideGroup {
+  title: string;
+  items: readonly { id: string; text: string; detail: string }[];
+  /** Told where there are none. */
+  none?: string;
+}
+
+/** What of a section can be opened, by name, beside what is open. */
+export function SideList({
+  label,
+  groups,
+  chosen,
+  onOpen,
+  children,
+}: {
+  label: string;
+  groups: readonly SideGroup[];
+  chosen: string | null;
+  onOpen: (id: string) => void;
+  /** What stands above: a filter, or a button that begins another. */
+  children?: ReactNode;
+}): ReactNode {
+  return (
+    <Side aria-label={label}>
+      <div>{children}</div>
+      <div>
+        {groups.map(({ title, items, none }) => (
+          <section key={title} aria-label={title}>
+            <h2>{title}</h2>
+            {items.map(({ id, text, detail }) => (
+              <button
+                key={id}
+                type="button"
+                title={detail}
+                aria-current={id === chosen}
+                onClick={() => onOpen(id)}
+              >
+                {text}
+              </button>
+            ))}
+            {items.length === 0 && none !== undefined && <p>{none}</p>}
+          </section>
+        ))}
+      </div>
+    </Side>
+  );
+}
