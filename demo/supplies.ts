@@ -29,7 +29,7 @@ const hop = {
   notes: 'Both ends of a hop of 60 GHz and the switch behind them',
 };
 
-const store = 'Kelder Quay/Harbour House/Ground/Store';
+const store = 'Kelder Quay/Harbour House/Ground/Chandlery';
 const supplier = 'Harrow Marine Supplies';
 const priceList = 'Harrow 2026-09';
 

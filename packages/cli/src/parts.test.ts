@@ -27,7 +27,7 @@ describe('parts', () => {
     expect(out).toMatch(/^\uFEFF?Section,Part,/);
     expect(out).toContain('Devices,Norvane WB-60,NV-WB60,,2,0,1,1,0,2,1,2,684,1368,Harrow Marine Supplies');
     expect(err).toContain('5 898.80 EUR');
-    expect(err).toContain('look: Cat 6A RJ45: 5 are ordered for 2, as they come in packs of 5.');
+    expect(err).toContain('look: Cat 6A RJ45, 15 m: 5 are ordered for 2, as they come in packs of 5.');
   });
 
   test('as JSON, grouped by supplier; of a place without a list; wrong names are told', async () => {

@@ -160,6 +160,15 @@ describe('from a parts list to an issued quotation', () => {
     );
   });
 
+  test('the rate of tax is that of the latest quotation, where none is said', () => {
+    const attempt = beginQuotation(demo, link, day);
+    expect(rowOf(after(demo, attempt), attempt.id).sections[0]?.lines[0]?.tax).toBe(1900);
+    const [q31] = demo.find('quotationsByNumber', 'q-0031');
+    const none = q31 === undefined ? demo : after(demo, removeQuotation(demo, q31));
+    const first = beginQuotation(none, link, day);
+    expect(rowOf(after(none, first), first.id).sections[0]?.lines[0]?.tax).toBe(0);
+  });
+
   test('at a fixed rate into another currency; without one the price is not known', () => {
     const pounds = (rates: Quotation['rates']) => {
       const attempt = beginQuotation(demo, link, day, { currency: 'GBP', rates });

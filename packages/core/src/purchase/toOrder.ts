@@ -7,6 +7,7 @@ import type { PartsList } from '../model/kinds/purchase/partsList.ts';
 import type { Network } from '../model/network/network.ts';
 import { modelTitle } from '../model/kinds.ts';
 import { moneyText } from '../model/values/money.ts';
+import { metresText } from '../model/values/numbers.ts';
 import { countedBy } from './needs.ts';
 import type { PartGap } from './part.ts';
 import type { PartLine, PartsAnswer } from './partsOf.ts';
@@ -61,11 +62,12 @@ function withoutPlanned(network: Network, list: PartsList): Network {
 
 function ofLine(network: Network, line: PartLine, day: Day, currency: string): OrderConcern[] {
   const { part, order, toBuy, things, key, offer } = line;
+  const what = part.lengthM === null ? part.what : `${part.what}, ${metresText(part.lengthM)}`;
   const concerns: OrderConcern[] = [];
   const tell = (severity: OrderConcern['severity'], text: string): void =>
     void concerns.push({ severity, text, line: key, things });
   if (toBuy === 0) return [];
-  if (part.gap !== null) tell('bad', `${part.what}: ${gapTexts[part.gap]}.`);
+  if (part.gap !== null) tell('bad', `${what}: ${gapTexts[part.gap]}.`);
   const model = network.get('model', part.modelId);
   if (part.licence === null && model?.endOfSale != null && model.endOfSale <= day) {
     const next = model.replacedBy;
@@ -75,15 +77,15 @@ function ofLine(network: Network, line: PartLine, day: Day, currency: string): O
     );
   }
   if (offer === null) {
-    if (part.gap === null) tell('warn', `${part.what}: no price is known.`);
+    if (part.gap === null) tell('warn', `${what}: no price is known.`);
   } else if (offer.currency !== currency) {
     tell(
       'warn',
-      `${part.what}: its price is ${moneyText({ priceMinor: offer.unitMinor, currency: offer.currency })}, the list is in ${currency}.`,
+      `${what}: its price is ${moneyText({ priceMinor: offer.unitMinor, currency: offer.currency })}, the list is in ${currency}.`,
     );
   }
   if (offer !== null && order > toBuy)
-    tell('warn', `${part.what}: ${order} are ordered for ${toBuy}, as they come in packs of ${offer.pack}.`);
+    tell('warn', `${what}: ${order} are ordered for ${toBuy}, as they come in packs of ${offer.pack}.`);
   return concerns;
 }
 

@@ -14,7 +14,7 @@ const Frame = styled.figure`
   }
 `;
 const rowHeight = 26;
-const width = 308;
+const width = 272;
 
 /** What costs how much, as bars with their amounts: the table of the same is the one that it stands beside. */
 export function CostChart({
@@ -40,12 +40,12 @@ export function CostChart({
         height={data.length * rowHeight + 8}
         data={data}
         layout="vertical"
-        margin={{ top: 2, right: 96, bottom: 2, left: 0 }}
+        margin={{ top: 2, right: 92, bottom: 2, left: 0 }}
         accessibilityLayer
         title="Net cost by section"
       >
         <XAxis type="number" hide />
-        <YAxis type="category" dataKey="name" width={92} tick={text} tickLine={false} axisLine={false} />
+        <YAxis type="category" dataKey="name" width={82} tick={text} tickLine={false} axisLine={false} />
         <Bar dataKey="amount" fill={tokens.accent} isAnimationActive={false} barSize={12}>
           <LabelList
             dataKey="said"

@@ -37,7 +37,7 @@ export const Bar = styled.div`
 /** What is beside the lines: facts to set, sums, a chart. */
 export const Aside = styled.aside`
   flex: none;
-  width: 336px;
+  width: 300px;
   min-height: 0;
   overflow: auto;
   padding: 10px 12px 20px;
@@ -50,7 +50,7 @@ export const Aside = styled.aside`
     margin-top: 4px;
   }
   @media (max-width: 1000px) {
-    width: 280px;
+    width: 260px;
   }
 `;
 export const Pair = styled.div`

@@ -13,6 +13,7 @@ import { modelTitle } from '../../model/kinds.ts';
 import type { Network } from '../../model/network/network.ts';
 import { newId } from '../../model/values/ids.ts';
 import { metresText } from '../../model/values/numbers.ts';
+import { compareNames } from '../../model/values/order.ts';
 import { atRate } from '../money.ts';
 import { partsOf, type PartLine } from '../partsOf.ts';
 
@@ -73,12 +74,26 @@ export function nextNumber(network: Network, day: Day): string {
   }
 }
 
-/** Writes a quotation down from a parts list, or an empty one; from then on it is its own. Tax in hundredths of a per cent. */
+/** The rate of tax that the latest quotation begins with, in hundredths of a per cent; 0 where there is none. */
+function usualTax(network: Network): number {
+  const [latest] = [...network.all('quotation')].sort(
+    (a, b) =>
+      Number(b.quotedOn > a.quotedOn) - Number(a.quotedOn > b.quotedOn) ||
+      compareNames(b.number, a.number) ||
+      b.revision - a.revision,
+  );
+  return latest?.sections[0]?.lines[0]?.tax ?? 0;
+}
+
+/**
+ * Writes a quotation down from a parts list, or an empty one; from then on it is its own. Tax in hundredths of a per
+ * cent; left out, that of the latest quotation.
+ */
 export function beginQuotation(
   network: Network,
   list: PartsList | null,
   day: Day,
-  { tax = 0, ...fields }: QuotationFields & { tax?: number } = {},
+  { tax = usualTax(network), ...fields }: QuotationFields & { tax?: number } = {},
 ): Attempt & { id: string } {
   const id = newId();
   const currency = fields.currency ?? list?.currency ?? 'EUR';

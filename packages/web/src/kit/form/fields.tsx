@@ -1,7 +1,9 @@
 import { useState, type ReactNode } from 'react';
 import { Controller } from 'react-hook-form';
 import { Choice, Picker, type Option } from '../choice.tsx';
-import { Field } from '../controls.tsx';
+import { TextArea, TextField } from 'react-aria-components';
+import { styled } from 'styled-components';
+import { control as controlLook, ErrorText, Field, FieldLabel } from '../controls.tsx';
 import { DateEntry, dateOf } from '../DateEntry.tsx';
 import { Tick } from '../Tick.tsx';
 import { useFieldHere, useFormHere } from './Form.tsx';
@@ -64,6 +66,42 @@ export function TextIn({
     />
   );
 }
+
+/** A text of several lines; left empty it is null. */
+export function LinesIn({ name, rows = 3, ...own }: Shared & { rows?: number }): ReactNode {
+  const { control } = useFormHere();
+  const field = useFieldHere(name);
+  return (
+    <Controller
+      name={name}
+      control={control.control}
+      render={({ field: { value, onChange, onBlur, ref } }) => (
+        <LinesFrame
+          value={typeof value === 'string' ? value : ''}
+          isInvalid={field.error !== null}
+          isReadOnly={field.readOnly}
+          onChange={(text) => onChange(text === '' ? null : text)}
+          onBlur={onBlur}
+        >
+          <FieldLabel>{own.label ?? field.label}</FieldLabel>
+          <TextArea ref={ref} rows={rows} name={name} />
+          <ErrorText>{field.error}</ErrorText>
+        </LinesFrame>
+      )}
+    />
+  );
+}
+const LinesFrame = styled(TextField)`
+  display: flex;
+  flex-direction: column;
+  gap: 2px;
+  textarea {
+    ${controlLook}
+    height: auto;
+    padding: 4px 8px;
+    resize: vertical;
+  }
+`;
 
 /** A number as it is typed: what is none is told as that, and stays. Left empty it is null. */
 export function NumberIn({ name, ...own }: Shared): ReactNode {

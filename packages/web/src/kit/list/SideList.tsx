@@ -21,7 +21,7 @@ const Side = styled.nav`
     font-weight: 600;
     color: ${({ theme }) => theme.inkSoft};
   }
-  button {
+  > div:last-child button {
     display: block;
     width: 100%;
     padding: 4px 12px;
@@ -34,14 +34,14 @@ const Side = styled.nav`
     text-overflow: ellipsis;
     white-space: nowrap;
   }
-  button[aria-current='true'] {
+  > div:last-child button[aria-current='true'] {
     background: ${({ theme }) => theme.accentWash};
     box-shadow: inset 3px 0 0 ${({ theme }) => theme.accent};
   }
-  button:hover {
+  > div:last-child button:hover {
     background: ${({ theme }) => theme.accentWash};
   }
-  button:focus-visible {
+  > div:last-child button:focus-visible {
     outline: 2px solid ${({ theme }) => theme.accent};
     outline-offset: -2px;
   }

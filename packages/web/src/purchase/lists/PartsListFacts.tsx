@@ -18,7 +18,7 @@ import { z } from 'zod';
 import { useProject } from '../../data/project.tsx';
 import { Choice, Picker } from '../../kit/choice.tsx';
 import { Button, Field } from '../../kit/controls.tsx';
-import { ChoiceIn, NumberIn, TextIn } from '../../kit/form/fields.tsx';
+import { ChoiceIn, LinesIn, NumberIn, TextIn } from '../../kit/form/fields.tsx';
 import { Form } from '../../kit/form/Form.tsx';
 import { trimmed, useSchemaForm } from '../../kit/form/useSchemaForm.ts';
 import { Hint } from '../../kit/panel/panels.tsx';
@@ -87,7 +87,7 @@ export function PartsListFacts({ list }: { list: PartsList }): ReactNode {
         <ChoiceIn name="counts" options={partStates.map((id) => ({ id, text: id }))} />
         {list.kitId !== null && <NumberIn name="kitTimes" />}
         <TextIn name="currency" />
-        <TextIn name="notes" nullable />
+        <LinesIn name="notes" />
       </Form>
       {why !== null && <Hint role="alert">{why}</Hint>}
       <Spares rules={list.spares} onChange={(spares) => change({ spares })} />

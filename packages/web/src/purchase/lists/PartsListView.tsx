@@ -1,4 +1,4 @@
-import { grouped, moneyText, type Network, type PartsList } from '@visograph/core/model';
+import { grouped, metresText, moneyText, type Network, type PartsList } from '@visograph/core/model';
 import {
   beginQuotation,
   giveBack,
@@ -13,6 +13,7 @@ import {
   type PartGrouping,
   type PartsAnswer,
 } from '@visograph/core/purchase';
+import type { Cell, TableRow } from '@visograph/core/report';
 import { useMemo, useState, type ReactNode } from 'react';
 import { addressOf } from '../../data/api.ts';
 import { useProject } from '../../data/project.tsx';
@@ -33,17 +34,45 @@ const groupTitles: Record<PartGrouping, string> = {
   supplier: 'By supplier',
   place: 'By place',
 };
-const widths: Readonly<Record<string, number>> = { what: 232, partNumber: 104, supplier: 150, amount: 104 };
+/** What a line shows beside what it is called, and how wide; packs stand beside the line that is chosen. */
+const widths: Readonly<Record<string, number>> = {
+  what: 204,
+  partNumber: 100,
+  planned: 66,
+  inPlace: 68,
+  spares: 62,
+  reserved: 76,
+  inStock: 70,
+  toBuy: 60,
+  order: 56,
+  price: 82,
+  amount: 88,
+  supplier: 140,
+  count: 70,
+};
+const shortLabels: Readonly<Record<string, string>> = { reserved: 'Reserved', inStock: 'In stock' };
 
 const columnsOf = (list: PartsList, by: PartGrouping): GridColumn[] =>
-  (by === 'place' ? placeColumns : partColumns(list.currency)).map(({ key, label, numeric, unit }) => ({
-    key,
-    label: unit === undefined || unit === list.currency ? label : `${label} (${unit})`,
-    width: widths[key] ?? Math.max(58, label.length * 7 + 18),
-    numeric: numeric ?? false,
-    text: key === 'what' || key === 'supplier',
-    figure: key === 'price' || key === 'amount',
-  }));
+  (by === 'place' ? placeColumns : partColumns(list.currency)).flatMap(({ key, label, numeric }) => {
+    const width = widths[key];
+    return width === undefined
+      ? []
+      : [
+          {
+            ...{ key, width, label: shortLabels[key] ?? label, numeric: numeric ?? false },
+            text: key === 'what' || key === 'supplier',
+          },
+        ];
+  });
+
+const amount = (value: Cell | undefined): Cell => (typeof value === 'number' ? grouped(value, 2) : null);
+/** A line as it is read: lengths with what they are of, no noughts, amounts to the cent. */
+const seen = ({ what = null, lengthM = null, price, amount: sum, ...rest }: TableRow): TableRow => ({
+  ...Object.fromEntries(Object.entries(rest).map(([key, value]) => [key, value === 0 ? null : value])),
+  what: typeof lengthM === 'number' ? `${what ?? ''}, ${metresText(lengthM)}` : what,
+  price: amount(price),
+  amount: amount(sum),
+});
 
 /** Lines under the headings of their groups, each with what it comes to. */
 function rowsOf(network: Network, list: PartsList, answer: PartsAnswer, by: PartGrouping): GridRow[] {
@@ -51,9 +80,9 @@ function rowsOf(network: Network, list: PartsList, answer: PartsAnswer, by: Part
     {
       id: `group#${group}`,
       heading: 0,
-      cells: { what: title, ...(totalMinor === null ? {} : { amount: totalMinor / 100 }) },
+      cells: { what: title, ...(totalMinor === null ? {} : { amount: amount(totalMinor / 100) }) },
     },
-    ...rows.map((cells, at) => ({ id: `${group}#${ids[at] ?? ''}`, cells })),
+    ...rows.map((cells, at) => ({ id: `${group}#${ids[at] ?? ''}`, cells: seen(cells) })),
   ]);
 }
 
@@ -129,7 +158,7 @@ export function PartsListView({
         />
         {canEdit && inStock && (
           <Button onPress={() => act(reserveInStock(view.network, list, answer.lines))}>
-            Reserve what is in stock
+            Reserve from stock
           </Button>
         )}
         {canEdit && reserved && (
@@ -139,14 +168,18 @@ export function PartsListView({
           <Button onPress={() => act(unchooseAll(view.network, list))}>Count all of its place</Button>
         )}
         {(['xlsx', 'csv'] as const).map((format) => (
-          <Button key={format} onPress={() => window.location.assign(address(format))}>
-            {`Save ${format.toUpperCase()}`}
+          <Button
+            key={format}
+            aria-label={`Save ${format.toUpperCase()}`}
+            onPress={() => window.location.assign(address(format))}
+          >
+            {format.toUpperCase()}
           </Button>
         ))}
         {canEdit && <Button onPress={quote}>Write a quotation</Button>}
         {canEdit && (
           <Button aria-pressed={setting} onPress={() => setSetting((on) => !on)}>
-            {setting ? 'Close the settings' : 'What it counts'}
+            {setting ? 'Close what it counts' : 'What it counts'}
           </Button>
         )}
         {canEdit && (

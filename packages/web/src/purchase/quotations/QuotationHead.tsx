@@ -5,7 +5,7 @@ import { z } from 'zod';
 import { useProject } from '../../data/project.tsx';
 import { Button, Field } from '../../kit/controls.tsx';
 import { Picker } from '../../kit/choice.tsx';
-import { DateIn, TextIn } from '../../kit/form/fields.tsx';
+import { DateIn, LinesIn, TextIn } from '../../kit/form/fields.tsx';
 import { Form } from '../../kit/form/Form.tsx';
 import { trimmed, useSchemaForm } from '../../kit/form/useSchemaForm.ts';
 import { Hint } from '../../kit/panel/panels.tsx';
@@ -61,14 +61,14 @@ export function QuotationHead({
         <TextIn name="number" />
         <TextIn name="title" />
         <TextIn name="customer" nullable />
-        <TextIn name="address" nullable />
+        <LinesIn name="address" />
         <TextIn name="contact" nullable />
         <Pair>
           <DateIn name="quotedOn" />
           <DateIn name="validUntil" />
           <TextIn name="currency" width={80} />
         </Pair>
-        <TextIn name="terms" nullable />
+        <LinesIn name="terms" rows={5} />
       </Form>
       <Rates row={row} writes={writes} onChange={(rates) => change({ rates })} />
       <Drawings row={row} network={network} writes={writes} onChange={(drawings) => change({ drawings })} />

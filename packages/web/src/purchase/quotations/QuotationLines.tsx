@@ -10,14 +10,13 @@ import { useKeep } from '../useDo.ts';
 import { blankLine, quotationRows, spotOf, typedInto } from './quotationRows.ts';
 
 const columnsOf = (currency: string, writes: boolean): GridColumn[] => [
-  { key: 'what', label: 'Item', width: 232, text: true, editable: writes },
-  { key: 'partNumber', label: 'Part number', width: 104, editable: writes },
-  { key: 'count', label: 'Count', width: 58, numeric: true, editable: writes },
-  { key: 'unit', label: 'Unit', width: 54, text: true, worked: writes },
-  { key: 'price', label: `Each (${currency})`, width: 98, numeric: true, figure: true, editable: writes },
-  { key: 'discount', label: 'Discount', width: 76, numeric: true, editable: writes },
-  { key: 'tax', label: 'Tax', width: 60, numeric: true, editable: writes },
-  { key: 'net', label: `Net (${currency})`, width: 104, numeric: true, figure: true, worked: writes },
+  { key: 'what', label: 'Item', width: 206, text: true, editable: writes },
+  { key: 'partNumber', label: 'Part number', width: 96, editable: writes },
+  { key: 'count', label: 'Count', width: 56, numeric: true, editable: writes },
+  { key: 'price', label: `Each (${currency})`, width: 92, numeric: true, editable: writes },
+  { key: 'discount', label: 'Discount', width: 70, numeric: true, editable: writes },
+  { key: 'tax', label: 'Tax', width: 52, numeric: true, editable: writes },
+  { key: 'net', label: `Net (${currency})`, width: 94, numeric: true, worked: writes },
   { key: 'optional', label: 'Option', width: 64, text: true, editable: writes },
   { key: 'detail', label: 'Detail', width: 170, text: true, editable: writes },
 ];

@@ -1,8 +1,14 @@
-import { readMoney, type Quotation, type QuotationLine, type QuotationSection } from '@visograph/core/model';
+import {
+  grouped,
+  readMoney,
+  type Quotation,
+  type QuotationLine,
+  type QuotationSection,
+} from '@visograph/core/model';
 import { lineNet, percentText, readPercent } from '@visograph/core/purchase';
 import type { GridRow } from '../../kit/grid/Grid.tsx';
 
-const units = (minor: number | null): number | null => (minor === null ? null : minor / 100);
+const units = (minor: number | null): string | null => (minor === null ? null : grouped(minor / 100, 2));
 
 /** Where a row of the grid stands in a quotation: a section, or a line of one. */
 export function spotOf(id: string): { section: number; line: number | null } {
@@ -27,8 +33,7 @@ export function quotationRows({ sections }: Quotation, nets: readonly number[]):
       cells: {
         what: line.what,
         partNumber: line.partNumber,
-        count: line.count,
-        unit: line.unit,
+        count: line.unit === 'm' ? `${line.count} m` : line.count,
         price: units(line.unitMinor),
         discount: line.discount === 0 ? null : percentText(line.discount),
         tax: percentText(line.tax),
@@ -58,8 +63,8 @@ export function typedInto(
     case 'detail':
       return { ...line, detail: typed === '' ? null : typed };
     case 'count':
-      return /^\d+$/.test(typed)
-        ? { ...line, count: Number(typed) }
+      return /^\d+( m)?$/.test(typed)
+        ? { ...line, count: Number(typed.replace(' m', '')) }
         : wrong(`“${typed}” is no whole number.`);
     case 'price': {
       if (typed === '') return { ...line, unitMinor: null };

@@ -25,9 +25,8 @@ const columns: readonly GridColumn[] = [
 ];
 
 function stateOf({ count, least }: StockLine, reserved: number): string | null {
-  if (reserved > count) return `${reserved - count} short of reservations`;
-  if (least !== null && count - reserved < least)
-    return `${least - (count - reserved)} below what is to be there`;
+  if (reserved > count) return `${reserved - count} reserved, not there`;
+  if (least !== null && count - reserved < least) return `${least - (count - reserved)} too few`;
   return null;
 }
 
