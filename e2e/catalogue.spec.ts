@@ -210,8 +210,13 @@ test('a rack is kept as a kit and placed again with new names', async ({ page, a
   await record(page).getByRole('button', { name: 'Keep kit' }).click();
   await saved(page);
   await page.getByRole('link', { name: 'Catalogue' }).click();
-  await page.getByRole('button', { name: 'Kits · 1' }).click();
-  await page.getByRole('button', { name: 'Place …' }).click();
+  await page.getByRole('button', { name: 'Kits · 2' }).click();
+  await page
+    .getByRole('list', { name: 'Kits' })
+    .getByRole('listitem')
+    .filter({ hasText: 'Wall cabinet' })
+    .getByRole('button', { name: 'Place …' })
+    .click();
   await page.getByRole('combobox', { name: 'In', exact: true }).fill('offices');
   await page.getByRole('option', { name: /Offices/ }).click();
   await page.getByRole('button', { name: 'Place kit' }).click();

@@ -1,5 +1,5 @@
 /** `visograph parts` and `visograph labels`: what is bought, and what is stuck on. */
-import { isDay } from '@visograph/core/check';
+import { isDay, reviewOf } from '@visograph/core/check';
 import { freshLabels, labelsOf, labelSorts, type LabelSort } from '@visograph/core/labels';
 import { blankPartsList, isOneOf, keysOf, moneyText, type PartsList } from '@visograph/core/model';
 import {
@@ -35,7 +35,7 @@ export const parts: Command = (invocation) => {
     );
   const list: PartsList = kept ?? { ...blankPartsList, id: '', name: 'What is planned', scopeId };
   const answer = partsOf(network, list, day);
-  const concerns = toOrder(network, list, answer, day);
+  const concerns = toOrder(network, list, answer, day, reviewOf(network, day).open);
   if (values.json === true)
     out(
       asJson({

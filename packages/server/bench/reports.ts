@@ -2,8 +2,11 @@
 import { checkNetwork, reviewOf } from '@visograph/core/check';
 import { editRow } from '@visograph/core/commands';
 import { applyChanges } from '@visograph/core/change';
-import { Network, type Question } from '@visograph/core/model';
+import { labelsOf, labelSizes, thingLink } from '@visograph/core/labels';
+import { blankPartsList, Network, type Question } from '@visograph/core/model';
+import { partsOf } from '@visograph/core/purchase';
 import { answerOf, answerTable, rowCells } from '@visograph/core/report';
+import { labelPdf } from '../src/reports/labelPdf.ts';
 import { tableToXlsx } from '../src/spreadsheets/tableXlsx.ts';
 import { percentile, Report, time } from './figures.ts';
 import { generate } from './generate.ts';
@@ -92,5 +95,37 @@ const cableKeys = ['label', 'type', 'lengthM', 'aDevice', 'aPort', 'bDevice', 'b
     times.push((await time(() => reviewOf(now, today)))[1]);
   }
   report.note('  judged again after a single edit (p95 of 60)', percentile(times, 0.95), 'ms', 100);
+}
+{
+  const network = build();
+  const list = { ...blankPartsList, id: '', name: 'all', counts: 'both' as const };
+  const [answer, partsMs] = await time(() => partsOf(network, list, today));
+  report.note(
+    `parts list of ${data.device.length.toLocaleString('en')} devices: ${answer.lines.length} lines`,
+    partsMs / 1000,
+    's',
+    1,
+  );
+  const [, againMs] = await time(() => partsOf(network, { ...list, counts: 'planned' }, today));
+  report.note('  counted otherwise, again', againMs / 1000, 's', null);
+}
+{
+  const network = build();
+  const [labels, listedMs] = await time(() => labelsOf(network, 'cables', null).slice(0, 5000));
+  report.note('labels of all cables, in the order of the walk', listedMs / 1000, 's', null);
+  const size = labelSizes['sheet-3x8']?.size;
+  if (size === undefined) throw new Error('size');
+  const project = '01920000-0000-7000-8000-000000000000';
+  const linked = labels.map((label) => ({
+    ...label,
+    link: thingLink('https://net.marrow.example', project, label.id),
+  }));
+  const [file, printedMs] = await time(() => labelPdf('Labels', linked, size, 'qr', 0));
+  report.note(
+    `  ${labels.length.toLocaleString('en')} labels with QR codes as PDF (${Math.round(file.bytes.length / 1e5) / 10} MB)`,
+    printedMs / 1000,
+    's',
+    5,
+  );
 }
 report.finish();

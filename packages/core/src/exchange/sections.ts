@@ -137,10 +137,13 @@ export function writeSections(network: Network): Record<string, Entry[]> {
         ),
         { ...kinds[kind].blank },
       );
-    const rows = [...network.all<Kind>(kind)].sort((a, b) =>
-      compareNames(anyKind(kind).nameOf(a), anyKind(kind).nameOf(b)),
-    );
-    written.push([section, rows.map(entryOf)]);
+    // What has no name of its own stands in the order of what it says.
+    const rows = [...network.all<Kind>(kind)].map((row) => {
+      const entry = entryOf(row);
+      return { name: anyKind(kind).nameOf(row), entry, text: JSON.stringify(entry) };
+    });
+    rows.sort((a, b) => compareNames(a.name, b.name) || compareNames(a.text, b.text));
+    written.push([section, rows.map(({ entry }) => entry)]);
   }
   return Object.fromEntries(written);
 }

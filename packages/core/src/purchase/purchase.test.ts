@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { applyChanges } from '../change/apply.ts';
 import { create, update } from '../change/change.ts';
+import { reviewOf } from '../check/review.ts';
 import type { Attempt } from '../commands/attempt.ts';
 import { blankDevice } from '../model/kinds/equipment/device.ts';
 import { blankPartsList, type PartsList } from '../model/kinds/purchase/partsList.ts';
@@ -20,9 +21,11 @@ import {
 } from './commands/stock.ts';
 import { inPacks, partsOf, wholeUp } from './partsOf.ts';
 import { partGroupsOf, partsTable } from './table.ts';
-import { toOrder } from './toOrder.ts';
+import { toOrder as concernsOf } from './toOrder.ts';
 
 const day = '2026-11-30';
+const toOrder = (network: Network, list: PartsList) =>
+  concernsOf(network, list, partsOf(network, list, day), day, reviewOf(network, day).open);
 
 const done = (network: Network, attempt: Attempt): Network => {
   if (!attempt.ok) throw new Error(attempt.why);
@@ -338,7 +341,7 @@ describe('prices', () => {
 describe('fit to order', () => {
   test('everything known and no finding: nothing is said', () => {
     const network = smallRoom();
-    expect(toOrder(network, list(network), partsOf(network, list(network), day), day)).toEqual([]);
+    expect(toOrder(network, list(network))).toEqual([]);
   });
 
   test('what is not known, no longer sold, priced elsewhere; the worst first', () => {
@@ -356,7 +359,7 @@ describe('fit to order', () => {
     ]);
     if (!planned.ok) throw new Error('not applied');
     const of = list(planned.network, { counts: 'planned' });
-    const told = toOrder(planned.network, of, partsOf(planned.network, of, day), day);
+    const told = toOrder(planned.network, of);
     const texts = told.map(({ text }) => text);
     expect(texts).toContain('Norvane WA-31 is no longer sold since 2024-09-30. Norvane WA-52 replaces it.');
     expect(texts).toContain('server, model not chosen: Choose the model.');
@@ -374,7 +377,7 @@ describe('fit to order', () => {
         { name: 'b', model: 'Norvane CR-6032', rack: 'R1', unit: 5, status: 'planned' },
       ],
     });
-    const told = toOrder(base, list(base), partsOf(base, list(base), day), day);
+    const told = toOrder(base, list(base));
     expect(
       told.filter(({ line }) => line === null).map(({ severity, text }) => [severity, text]),
     ).toContainEqual(['bad', expect.stringMatching(/R1 holds 20 kg/)]);
@@ -385,7 +388,7 @@ describe('fit to order', () => {
       rack === null ? [] : [update('rack', rack, { massLimitKg: 500 })].filter((one) => one !== null),
     );
     if (!strong.ok) throw new Error('not applied');
-    const then = toOrder(strong.network, list(base), partsOf(strong.network, list(base), day), day);
+    const then = toOrder(strong.network, list(base));
     expect(then.some(({ text }) => text.includes('R1 holds'))).toBe(false);
   });
 });

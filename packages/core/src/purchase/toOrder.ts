@@ -1,8 +1,8 @@
 import type { Subject } from '../change/removal.ts';
-import { without } from '../lens/without.ts';
 import type { Day } from '../model/values/day.ts';
-import { findingKey, severityOn } from '../check/finding.ts';
-import { findingsOf, ruleOf } from '../check/registry.ts';
+import type { Finding } from '../check/finding.ts';
+import { ruleOf } from '../check/registry.ts';
+import type { Reviewed } from '../check/review.ts';
 import type { PartsList } from '../model/kinds/purchase/partsList.ts';
 import type { Network } from '../model/network/network.ts';
 import { modelTitle } from '../model/kinds.ts';
@@ -50,14 +50,41 @@ const gapTexts: Record<PartGap, string> = {
   'no cord fits': 'No cord of the catalogue fits, or it is not known into what it is plugged',
 };
 
-/** The network without what is planned of the list: gone, not retired, as what is retired still stands in its rack. */
-function withoutPlanned(network: Network, list: PartsList): Network {
+/** What is ordered with a list, where it will stand, and what it is plugged into: by id. */
+interface Concerned {
+  ordered: ReadonlySet<string>;
+  racks: ReadonlySet<string>;
+  neighbours: ReadonlySet<string>;
+}
+
+function concernedBy(network: Network, list: PartsList): Concerned {
   const { devices, cables } = countedBy(network, list);
-  const planned = ({ status }: { status: string }): boolean => status === 'planned';
-  return without(network, [
-    ...devices.filter(planned).map(({ id }) => ({ kind: 'device' as const, id })),
-    ...cables.filter(planned).map(({ id }) => ({ kind: 'cable' as const, id })),
-  ]);
+  const ordered = new Set<string>();
+  const racks = new Set<string>();
+  const neighbours = new Set<string>();
+  const deviceAt = (portId: string | null): string | null => network.get('port', portId)?.deviceId ?? null;
+  for (const { id, status, rackId } of devices) {
+    if (status !== 'planned') continue;
+    ordered.add(id);
+    if (rackId !== null) racks.add(rackId);
+  }
+  for (const { id, status, aPortId, bPortId } of cables) {
+    const ends = [deviceAt(aPortId), deviceAt(bPortId)].filter((end) => end !== null);
+    if (status === 'planned') ordered.add(id);
+    if (status !== 'planned' && !ends.some((end) => ordered.has(end))) continue;
+    for (const end of ends) neighbours.add(end);
+  }
+  return { ordered, racks, neighbours };
+}
+
+/** Whether what was found is about something that is ordered, its rack being too full, or what feeds it feeding too much. */
+function isConcerned(network: Network, { rule, subjects }: Finding, concerned: Concerned): boolean {
+  return subjects.some(({ kind, id }) => {
+    if (concerned.ordered.has(id)) return true;
+    if (kind === 'port') return concerned.ordered.has(network.get('port', id)?.deviceId ?? '');
+    if (rule === 'rack-over-limit') return concerned.racks.has(id);
+    return rule === 'poe-over-budget' && concerned.neighbours.has(id);
+  });
 }
 
 function ofLine(network: Network, line: PartLine, day: Day, currency: string): OrderConcern[] {
@@ -128,29 +155,34 @@ function ofStock(network: Network, list: PartsList, { lines }: PartsAnswer): Ord
 }
 
 /**
- * Whether a list can be ordered as it is: what of its lines is not known, and which findings there would not be without
- * what is planned of it. The worst first, then in the order of the list.
+ * Whether a list can be ordered as it is: what of its lines is not known, and what the rules find about the things that
+ * are planned of it, their racks and what feeds them. The worst first, then in the order of the list.
+ *
+ * @param found what is to be mended in the network on that day (`reviewOf`)
  */
-export function toOrder(network: Network, list: PartsList, answer: PartsAnswer, day: Day): OrderConcern[] {
+export function toOrder(
+  network: Network,
+  list: PartsList,
+  answer: PartsAnswer,
+  day: Day,
+  found: readonly Pick<Reviewed, 'finding' | 'severity'>[],
+): OrderConcern[] {
   const concernsOfLines = answer.lines.flatMap((line) => ofLine(network, line, day, list.currency));
-  // What is planned counts for the rules; what they would not find without it comes with the order.
-  const before = list.kitId === null ? withoutPlanned(network, list) : network;
-  const known = new Set(findingsOf(before).map(findingKey));
-  const found = findingsOf(network)
-    .filter((finding) => orderRules.includes(finding.rule) && !known.has(findingKey(finding)))
-    .flatMap((finding): OrderConcern[] => {
-      const severity = severityOn(finding, day);
-      if (severity === null) return [];
-      return [
-        {
-          severity: onlyLookedAt.includes(finding.rule) ? 'warn' : severity,
-          text: ruleOf(finding).says(finding, network),
-          ...{ line: null, things: finding.subjects },
-        },
-      ];
-    })
-    .sort((a, b) => (a.text < b.text ? -1 : a.text > b.text ? 1 : 0));
-  const all = [...concernsOfLines, ...ofStock(network, list, answer), ...found];
+  const concerned = list.kitId === null && list.counts !== 'in place' ? concernedBy(network, list) : null;
+  const told =
+    concerned === null
+      ? []
+      : found
+          .filter(
+            ({ finding }) => orderRules.includes(finding.rule) && isConcerned(network, finding, concerned),
+          )
+          .map(({ finding, severity }): OrderConcern => ({
+            severity: onlyLookedAt.includes(finding.rule) ? 'warn' : severity,
+            text: ruleOf(finding).says(finding, network),
+            ...{ line: null, things: finding.subjects },
+          }))
+          .sort((a, b) => (a.text < b.text ? -1 : a.text > b.text ? 1 : 0));
+  const all = [...concernsOfLines, ...ofStock(network, list, answer), ...told];
   return [
     ...all.filter(({ severity }) => severity === 'bad'),
     ...all.filter(({ severity }) => severity === 'warn'),

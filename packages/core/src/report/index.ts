@@ -1,4 +1,5 @@
 export type { ForDevice } from './parts.ts';
+export * from './charts.ts';
 export * from './commands/editFact.ts';
 export * from './commands/schedules.ts';
 export * from './keyFigures.ts';

@@ -1,6 +1,7 @@
 import { kindNames, kinds, type Kind } from '../model/kinds.ts';
 import type { Network } from '../model/network/network.ts';
 import { cableSchedule } from '../cabling/reports/cables.ts';
+import { cableProof } from '../cabling/reports/proof.ts';
 import {
   cableTypeSchedule,
   circuitSchedule,
@@ -80,6 +81,14 @@ const written: readonly Report[] = [
     kind: 'cable',
     make: missingLabelSchedule,
     worked: ['label'],
+  },
+  {
+    key: 'cable-proof',
+    title: 'Fibre and cable proof',
+    what: 'Every cable with both ends in their rooms, strands patched and free; what is wrong first',
+    kind: 'cable',
+    make: cableProof,
+    worked: ['label', 'lengthM'],
   },
   {
     key: 'circuits',

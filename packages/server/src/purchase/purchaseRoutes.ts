@@ -1,4 +1,4 @@
-import { isDay } from '@visograph/core/check';
+import { isDay, reviewOf } from '@visograph/core/check';
 import { isOneOf, moneyText, type Network, type Quotation, type Sheet } from '@visograph/core/model';
 import {
   lineNet,
@@ -145,9 +145,11 @@ export const purchaseHandlers = {
           groups: partGroupsOf(network, list, answer, by).map(({ title, totalMinor, rows, ids }) => ({
             ...{ title, totalMinor, rows: [...rows], ids: [...ids] },
           })),
-          concerns: toOrder(network, list, answer, day).map(({ severity, text, line }) => ({
-            ...{ severity, text, line },
-          })),
+          concerns: toOrder(network, list, answer, day, reviewOf(network, day).open).map(
+            ({ severity, text, line }) => ({
+              ...{ severity, text, line },
+            }),
+          ),
         };
     }
   },

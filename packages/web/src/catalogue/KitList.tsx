@@ -1,8 +1,10 @@
-import { kitText, placeKit } from '@visograph/core/catalogue';
+import { kitText, placeKit, removeKit } from '@visograph/core/catalogue';
 import { byName, noted, placePath, type Kit } from '@visograph/core/model';
 import { useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { z } from 'zod';
+import { ToPartsList } from '../purchase/ToPartsList.tsx';
+import { useDo } from '../data/useDo.ts';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { useFormActs } from '../data/useFormActs.ts';
@@ -104,8 +106,9 @@ function PlaceKitForm({ kit, onDone }: { kit: Kit; onDone: () => void }): ReactN
 
 /** Kits that were kept: placed again with new names and labels. */
 export function KitList(): ReactNode {
-  const { view, canEdit, commit } = useProject();
+  const { view, canEdit } = useProject();
   const { network } = view;
+  const act = useDo();
   const [open, setOpen] = useState<string | null>(null);
   const kits = [...network.all('kit')].sort(byName);
   if (kits.length === 0)
@@ -127,15 +130,8 @@ export function KitList(): ReactNode {
             {canEdit && (
               <>
                 <Button onPress={() => setOpen(open === kit.id ? null : kit.id)}>Place …</Button>
-                <Button
-                  $tone="quiet"
-                  onPress={() =>
-                    commit({
-                      changes: [{ op: 'delete', kind: 'kit', id: kit.id, before: kit }],
-                      sentence: `Deleted the kit ${kit.name}`,
-                    })
-                  }
-                >
+                <ToPartsList kitId={kit.id} />
+                <Button $tone="quiet" onPress={() => act(removeKit(network, kit))}>
                   Delete
                 </Button>
               </>

@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, test } from '@jest/globals';
 import { screen, waitFor, within } from '@testing-library/react';
-import { addKit, kitContents } from '@visograph/core/catalogue';
+import { addKit, kitContents, removeKit } from '@visograph/core/catalogue';
 import { applyChanges } from '@visograph/core/change';
 import type { Network } from '@visograph/core/model';
 import { demoNetwork } from '../../../core/src/testing/testDemo.ts';
@@ -57,8 +57,10 @@ describe('the catalogue', () => {
 describe('kits', () => {
   const withKit = (): Network => {
     const set = addKit('Quay rack', kitContents(demo, [rowNamed(demo, 'rack', 'KQ-A1')], []));
-    const applied = applyChanges(demo, set.changes);
-    if (!applied.ok) throw new Error('the kit could not be kept');
+    // Alone: without the kit of the demo, which a parts list counts.
+    const gone = removeKit(demo, rowNamed(demo, 'kit', 'Slipway radio hop'));
+    const applied = applyChanges(demo, [...(gone.ok ? gone.set.changes : []), ...set.changes]);
+    if (!applied.ok || !gone.ok) throw new Error('the kit could not be kept');
     return applied.network;
   };
 

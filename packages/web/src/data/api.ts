@@ -16,6 +16,10 @@ export class ApiError extends Error {
   get transient(): boolean {
     return this.status === 0 || this.status === 502 || this.status === 503 || this.status === 504;
   }
+  /** So much of the same person waits already that this was not taken: worth sending again when some of it is done. */
+  get busy(): boolean {
+    return this.status === 429;
+  }
 }
 
 interface ProblemDocument {

@@ -20,6 +20,8 @@ let server: TestServer;
 let hand: AtHand;
 let cookie = '';
 let online = true;
+/** So many edits are refused as too many at once. */
+let refused = 0;
 const sockets = new Set<Socket>();
 const windows: ProjectSync[] = [];
 const kept = new Map<string, string>();
@@ -39,6 +41,10 @@ beforeAll(async () => {
       // What other people send goes its own way.
       if (!path.startsWith('/')) return fetch(path, init);
       if (!online) return Promise.reject(new TypeError('no network'));
+      if (refused > 0 && init.method === 'POST' && path.endsWith('/changes')) {
+        refused--;
+        return Promise.resolve(new Response('{"detail":"30 of yours wait already."}', { status: 429 }));
+      }
       return fetch(`${server.url}${path}`, { ...init, headers: { ...init.headers, Cookie: cookie } });
     },
     WebSocket: class extends Socket {
@@ -239,6 +245,15 @@ describe('a window and the server', () => {
     expect(view.revision).toBe(revision + 2);
     const network = await hand.network();
     expect([device(network).serial, device(network, 'kq-acc-2').serial]).toEqual(['W-1', 'W-2']);
+  });
+
+  test('an edit that is one too many at once waits, and is sent again: nothing that was typed is lost', async () => {
+    const here = await openWindow();
+    refused = 2;
+    here.commit(serialSet(here.current().network, 'B-1'));
+    const view = await saved(here);
+    expect([refused, view.notice?.tone]).toEqual([0, undefined]);
+    expect(device(await hand.network()).serial).toBe('B-1');
   });
 
   test('edits that wait are those of the person who made them', async () => {

@@ -290,8 +290,8 @@ export class ProjectSync {
         this.show({ save: 'signedOut' });
         return false;
       }
-      if (failure.transient) {
-        this.show({ save: 'offline' });
+      if (failure.transient || failure.busy) {
+        this.show({ save: failure.busy ? 'saving' : 'offline' });
         await this.pause();
         return !this.closed;
       }

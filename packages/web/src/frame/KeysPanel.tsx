@@ -22,7 +22,7 @@ const keys: readonly [string, string][] = [
     'Ctrl+D',
     'On a sheet, duplicate what is chosen; in a grid, fill down: names, ports and addresses are counted on',
   ],
-  ['Alt+0 … Alt+9', 'Sections, from Start'],
+  ['Alt+0 … Alt+9, Alt+P', 'Sections, from Start to Parts'],
   ['Enter', 'Connect, and step both ends on'],
   ['Esc', 'Close the dock'],
 ];

@@ -9,7 +9,7 @@ import { useWhereabouts } from '../data/location.ts';
 import { useWorkspace } from '../data/workspace.tsx';
 import { narrowQuery } from '../kit/useNarrow.ts';
 import { mono } from '../theme/mono.ts';
-import { sections } from './sections.ts';
+import { sectionKeys, sections } from './sections.ts';
 
 const Bar = styled.nav<{ $open: boolean }>`
   grid-area: rail;
@@ -95,7 +95,7 @@ export function Rail(): ReactNode {
           <Link
             to={shownPath(`/p/${project.id}/${entry.key}${query}`)}
             aria-current={section === entry.key ? 'page' : undefined}
-            title={`Alt+${at}`}
+            title={`Alt+${(sectionKeys[at] ?? '').toUpperCase()}`}
           >
             {entry.label}
             {entry.key === 'review' && toMend > 0 && <small aria-label={`${toMend} to mend`}>{toMend}</small>}

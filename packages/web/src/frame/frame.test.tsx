@@ -143,13 +143,15 @@ describe('keys that work everywhere', () => {
     expect(now()).toMatchObject({ shown: false, stripOpen: true, keysOpen: true });
   });
 
-  test('T traces the cable that is selected; Alt and a figure goes to a section', async () => {
+  test('T traces the cable that is selected; Alt and a figure, or P, goes to a section', async () => {
     const cable = rowNamed(demo, 'cable', 'KQ-00001');
     const held = await show(<Keys />, { network: demo, at: `cables?sel=cable:${cable.id}` });
     key('t');
     expect(now()['dock']).toBe('trace');
     key('3', { altKey: true });
     await waitFor(() => expect(held.at().path).toBe('equipment'));
+    key('P', { altKey: true });
+    await waitFor(() => expect(held.at().path).toBe('parts'));
   });
 
   test('a reader connects nothing', async () => {

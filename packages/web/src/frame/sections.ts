@@ -12,3 +12,6 @@ export const sections = [
   { key: 'schedules', label: 'Schedules', group: 1 },
   { key: 'parts', label: 'Parts', group: 1 },
 ] as const;
+
+/** Which key goes to a section together with Alt: figures from 0 on, then letters that browsers leave alone. */
+export const sectionKeys = '0123456789p';

@@ -5,7 +5,7 @@ import { useRecordShown } from '../data/recordShown.ts';
 import { useWorkspace } from '../data/workspace.tsx';
 import { isTyping } from '../kit/isTyping.ts';
 import { isSwitchedOff } from '../kit/singleKeys.ts';
-import { sections } from './sections.ts';
+import { sectionKeys, sections } from './sections.ts';
 
 /** The keys that work everywhere. Single letters only while nothing is being typed. */
 export function useKeys(): void {
@@ -54,8 +54,8 @@ export function useKeys(): void {
         openLine();
         return;
       }
-      if (event.altKey && /^[0-9]$/.test(event.key)) {
-        const section = sections[Number(event.key)];
+      if (event.altKey && !command && key.length === 1 && sectionKeys.includes(key)) {
+        const section = sections[sectionKeys.indexOf(key)];
         if (section === undefined) return;
         event.preventDefault();
         where.go({ section: section.key });

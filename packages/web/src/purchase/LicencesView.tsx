@@ -18,7 +18,8 @@ import { ActPanel } from '../kit/panel/ActPanel.tsx';
 import { Empty } from '../kit/panel/panels.tsx';
 import { Bar, Main } from './layout.tsx';
 import { PartPicker } from './partPicker.tsx';
-import { today, useDo, useKeep } from './useDo.ts';
+import { today } from '../data/today.ts';
+import { useDo, useKeep } from '../data/useDo.ts';
 
 const columns: readonly GridColumn[] = [
   { key: 'certificate', label: 'Certificate', width: 200, text: true, editable: true },

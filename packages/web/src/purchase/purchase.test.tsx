@@ -5,6 +5,7 @@ import { demoNetwork } from '../../../core/src/testing/testDemo.ts';
 import { networkOf } from '../../../core/src/testing/testNetwork.ts';
 import { pressNamed, show, withSizes } from '../testing/testScreen.tsx';
 import PartsSection from './PartsSection.tsx';
+import { ToPartsList } from './ToPartsList.tsx';
 import { quotationRows, spotOf, typedInto } from './quotations/quotationRows.ts';
 
 beforeAll(withSizes);
@@ -64,6 +65,17 @@ describe('parts lists', () => {
     const [list] = held.network().all('partsList');
     expect(list?.services).toEqual([{ name: 'Mounting', per: 'device', role: null, unitMinor: 9000 }]);
   });
+});
+
+test('devices that are chosen elsewhere begin a list that counts them alone', async () => {
+  const ids = ['kq-acc-1', 'kq-acc-2'].map((name) => demo.findOne('deviceByName', name)?.id ?? '');
+  const held = await show(<ToPartsList deviceIds={ids} />, { network: demo });
+  pressNamed('Parts list');
+  await waitFor(() => expect(held.at().path).toBe('parts'));
+  const [list] = [...held.network().all('partsList')].filter(({ name }) => name === 'Parts list');
+  expect(held.at().query.get('open')).toBe(list?.id);
+  expect(held.network().find('listedDevicesByList', list?.id ?? '')).toHaveLength(2);
+  expect(list?.counts).toBe('both');
 });
 
 describe('quotations', () => {

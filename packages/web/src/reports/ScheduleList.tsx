@@ -4,6 +4,9 @@ import { useShown } from '../data/shown.ts';
 import { Filter } from '../kit/Filter.tsx';
 import { SideList } from '../kit/list/SideList.tsx';
 
+/** What the address calls the charts, in place of a schedule. */
+export const chartsKey = 'charts';
+
 /** Schedules to go to: those of the project by name, then those that are always there. */
 export function ScheduleList({
   chosen,
@@ -30,6 +33,14 @@ export function ScheduleList({
           items: ofProject.map(({ id, name }) => ({ id, text: name, detail: name })),
           ...(own.length === 0 ? { none: 'None is kept yet. Ask one otherwise, and keep it.' } : {}),
         },
+        ...(fits('Charts')
+          ? [
+              {
+                title: 'In bars',
+                items: [{ id: chartsKey, text: 'Charts', detail: 'Ports, units, age, addresses' }],
+              },
+            ]
+          : []),
         {
           title: 'Always there',
           items: builtIn.map(({ key, title, what }) => ({ id: key, text: title, detail: what })),

@@ -9,9 +9,11 @@ import {
   type Answer,
 } from '@visograph/core/report';
 import { useDeferredValue, useMemo, useState, type ReactNode } from 'react';
+import { useSearchParams } from 'react-router';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
 import { addressOf } from '../data/api.ts';
+import { today } from '../data/today.ts';
 import { useMeantQuery, useShown } from '../data/shown.ts';
 import { useWhereabouts } from '../data/location.ts';
 import { Button } from '../kit/controls.tsx';
@@ -19,10 +21,11 @@ import { Grid, type OwnOrder } from '../kit/grid/Grid.tsx';
 import { Empty, Hint, Work, WorkHead } from '../kit/panel/panels.tsx';
 import { answerColumns, answerRows, rowIdOf } from './answerRows.ts';
 import { BeginPanel } from './BeginPanel.tsx';
+import { ChartsView } from './ChartsView.tsx';
 import { LabelsPanel } from './LabelsPanel.tsx';
 import { KeepPanel } from './KeepPanel.tsx';
 import { QuestionPanel } from './QuestionPanel.tsx';
-import { ScheduleList } from './ScheduleList.tsx';
+import { chartsKey, ScheduleList } from './ScheduleList.tsx';
 import { useQuestion, type Asked } from './useQuestion.ts';
 
 const Halves = styled.div`
@@ -75,8 +78,6 @@ const Notes = styled.p`
 `;
 
 type Asks = 'keep' | 'rename' | 'begin' | 'labels';
-
-const today = (): string => new Date().toISOString().slice(0, 10);
 
 /** Heads of the grid that put the question's rows in order: up, down, as they come. */
 const orderOf = ({ question, change }: Asked): OwnOrder => ({
@@ -185,8 +186,34 @@ function Keeping({ asked, onAsk }: { asked: Asked; onAsk: (what: Asks) => void }
   );
 }
 
-/** Schedules: each a question that is answered as it is looked at, changed beside its rows, kept under a name, saved as a file. */
+/** Schedules, or the charts beside them: as the address says. */
 export default function SchedulesSection(): ReactNode {
+  const [search, setSearch] = useSearchParams();
+  if (search.get('schedule') !== chartsKey) return <Schedules />;
+  return (
+    <Work>
+      <WorkHead>
+        <h1>Charts</h1>
+      </WorkHead>
+      <Halves>
+        <ScheduleList
+          chosen={chartsKey}
+          onOpen={(schedule) =>
+            setSearch((before) => {
+              const next = new URLSearchParams(before);
+              next.set('schedule', schedule);
+              return next;
+            })
+          }
+        />
+        <ChartsView />
+      </Halves>
+    </Work>
+  );
+}
+
+/** Each a question that is answered as it is looked at, changed beside its rows, kept under a name, saved as a file. */
+function Schedules(): ReactNode {
   const { project, view, canEdit } = useProject();
   const shown = useShown();
   const meant = useMeantQuery();

@@ -1,4 +1,5 @@
 import { create, type Change, type ChangeSet } from '../../change/change.ts';
+import { removal } from '../../change/removal.ts';
 import { nextCableLabel } from '../../cabling/labels.ts';
 import { blankCable } from '../../model/kinds/lines/cable.ts';
 import { blankDevice, type Device } from '../../model/kinds/equipment/device.ts';
@@ -212,3 +213,7 @@ export function placeKit(
     rackIds: [...racks.values()],
   };
 }
+
+/** Deletes a kit; parts lists that counted it count their place again. */
+export const removeKit = (network: Network, kit: Kit): Attempt =>
+  judged(network, removal(network, [{ kind: 'kit', id: kit.id }]).changes, `Deleted the kit ${kit.name}`);

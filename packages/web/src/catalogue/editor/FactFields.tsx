@@ -112,6 +112,7 @@ export function BuyingFields({ currency }: { currency: string | null }): ReactNo
       <TextIn name="currency" nullable width={76} />
       <DateIn name="endOfSale" />
       <DateIn name="endOfSupport" />
+      <TextIn name="replacedBy" nullable />
     </Line>
   );
 }

@@ -48,10 +48,13 @@ const Frame = styled.section`
 /** Whether a list can be ordered as it is, and what stands in the way; each leads to its line or thing. */
 export function Concerns({
   concerns,
+  checking,
   onShow,
   nothing,
 }: {
   concerns: readonly OrderConcern[];
+  /** The rules have not been asked yet. */
+  checking: boolean;
   onShow: (line: string) => void;
   /** The list has no lines at all. */
   nothing: boolean;
@@ -67,7 +70,9 @@ export function Concerns({
           ? `Not fit to order: ${bad} to mend`
           : concerns.length > 0
             ? 'Fit to order; look at this before'
-            : 'Fit to order'}
+            : checking
+              ? 'Checking whether it is fit to order …'
+              : 'Fit to order'}
       </h2>
       <ul>
         {concerns.map(({ severity, text, line, things }) => {

@@ -7,7 +7,7 @@ import { Button } from '../../kit/controls.tsx';
 import { Hint } from '../../kit/panel/panels.tsx';
 import { Facts } from '../../record/parts.tsx';
 import { Aside, Pair } from '../layout.tsx';
-import { useDo } from '../useDo.ts';
+import { useDo } from '../../data/useDo.ts';
 
 const mostNamed = 60;
 

@@ -23,7 +23,7 @@ import { Form } from '../../kit/form/Form.tsx';
 import { trimmed, useSchemaForm } from '../../kit/form/useSchemaForm.ts';
 import { Hint } from '../../kit/panel/panels.tsx';
 import { Aside, Pair } from '../layout.tsx';
-import { useKeep } from '../useDo.ts';
+import { useKeep } from '../../data/useDo.ts';
 
 const { name, kitTimes, counts, currency, notes } = partsListSchema.shape;
 const headSchema = z.object({ name: trimmed(name), counts, kitTimes, currency, notes });

@@ -23,7 +23,8 @@ import { Button } from '../../kit/controls.tsx';
 import { Grid, type GridColumn, type GridRow } from '../../kit/grid/Grid.tsx';
 import { Empty } from '../../kit/panel/panels.tsx';
 import { Bar, Halves, Main } from '../layout.tsx';
-import { today, useDo } from '../useDo.ts';
+import { today } from '../../data/today.ts';
+import { useDo } from '../../data/useDo.ts';
 import { usePurchaseAddress } from '../usePurchaseAddress.ts';
 import { Concerns } from './Concerns.tsx';
 import { LineFacts } from './LineFacts.tsx';
@@ -110,11 +111,14 @@ export function PartsListView({
   network,
   answer,
   concerns,
+  checking,
 }: {
   list: PartsList;
   network: Network;
   answer: PartsAnswer;
   concerns: readonly OrderConcern[];
+  /** The rules have not been asked yet. */
+  checking: boolean;
 }): ReactNode {
   const { project, view, canEdit } = useProject();
   const meant = useMeantQuery();
@@ -190,7 +194,12 @@ export function PartsListView({
       </Bar>
       <Halves>
         <Main>
-          <Concerns concerns={concerns} onShow={setChosen} nothing={answer.lines.length === 0} />
+          <Concerns
+            concerns={concerns}
+            checking={checking}
+            onShow={setChosen}
+            nothing={answer.lines.length === 0}
+          />
           <Grid
             label={list.name}
             columns={columns}

@@ -1,6 +1,7 @@
 import type { PartsList } from '@visograph/core/model';
 import { beginPartsList, partsOf, toOrder } from '@visograph/core/purchase';
 import { useDeferredValue, useMemo, type ReactNode } from 'react';
+import { useFindings } from '../../data/findings.ts';
 import { useProject } from '../../data/project.tsx';
 import { useWhereabouts } from '../../data/location.ts';
 import { useShown } from '../../data/shown.ts';
@@ -8,7 +9,8 @@ import { Button } from '../../kit/controls.tsx';
 import { SideList } from '../../kit/list/SideList.tsx';
 import { Empty } from '../../kit/panel/panels.tsx';
 import { Halves, Main } from '../layout.tsx';
-import { today, useDo } from '../useDo.ts';
+import { today } from '../../data/today.ts';
+import { useDo } from '../../data/useDo.ts';
 import { usePurchaseAddress } from '../usePurchaseAddress.ts';
 import { PartsListView } from './PartsListView.tsx';
 
@@ -25,11 +27,15 @@ export function PartsLists(): ReactNode {
     [network],
   );
   const list: PartsList | null = lists.find(({ id }) => id === open) ?? lists[0] ?? null;
-  const worked = useMemo(() => {
-    if (list === null) return null;
-    const answer = partsOf(network, list, today());
-    return { answer, concerns: toOrder(network, list, answer, today()) };
-  }, [network, list]);
+  const judged = useFindings();
+  const answer = useMemo(() => (list === null ? null : partsOf(network, list, today())), [network, list]);
+  const concerns = useMemo(
+    () =>
+      list === null || answer === null
+        ? null
+        : toOrder(network, list, answer, today(), judged?.review.open ?? []),
+    [network, list, answer, judged],
+  );
   const begin = (): void => {
     const attempt = beginPartsList(view.network, { scopeId });
     if (act(attempt)) set({ open: attempt.id });
@@ -52,7 +58,7 @@ export function PartsLists(): ReactNode {
         </SideList>
       )}
       <Main>
-        {list === null || worked === null ? (
+        {list === null || answer === null || concerns === null ? (
           <Empty title="No parts list yet">
             A parts list says what a place, a kit or chosen devices come to: what is in place, what is
             planned, and what of it is to be bought.
@@ -63,7 +69,7 @@ export function PartsLists(): ReactNode {
             )}
           </Empty>
         ) : (
-          <PartsListView key={list.id} list={list} network={network} {...worked} />
+          <PartsListView key={list.id} {...{ list, network, answer, concerns }} checking={judged === null} />
         )}
       </Main>
     </Halves>

@@ -17,7 +17,8 @@ import { Grid, type GridColumn, type GridRow } from '../../kit/grid/Grid.tsx';
 import { SideList } from '../../kit/list/SideList.tsx';
 import { Empty } from '../../kit/panel/panels.tsx';
 import { Bar, Halves, Main } from '../layout.tsx';
-import { today, useDo, useKeep } from '../useDo.ts';
+import { today } from '../../data/today.ts';
+import { useDo, useKeep } from '../../data/useDo.ts';
 import { usePurchaseAddress } from '../usePurchaseAddress.ts';
 import { TakeInPrices } from './TakeInPrices.tsx';
 

@@ -9,7 +9,8 @@ import { DateEntry, dateOf } from '../../kit/DateEntry.tsx';
 import { FileInput } from '../../kit/FileInput.tsx';
 import { ActPanel } from '../../kit/panel/ActPanel.tsx';
 import { Hint } from '../../kit/panel/panels.tsx';
-import { today, useKeep } from '../useDo.ts';
+import { today } from '../../data/today.ts';
+import { useKeep } from '../../data/useDo.ts';
 
 const Wrong = styled.ul`
   margin: 0;

@@ -11,7 +11,7 @@ import { trimmed, useSchemaForm } from '../../kit/form/useSchemaForm.ts';
 import { Hint } from '../../kit/panel/panels.tsx';
 import { CostChart } from '../CostChart.tsx';
 import { Aside, Pair } from '../layout.tsx';
-import { useKeep } from '../useDo.ts';
+import { useKeep } from '../../data/useDo.ts';
 
 const { number, title, quotedOn, validUntil, customer, address, contact, currency, terms } =
   quotationSchema.shape;

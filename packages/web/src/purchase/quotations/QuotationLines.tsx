@@ -6,7 +6,7 @@ import { Button, Field } from '../../kit/controls.tsx';
 import { Grid, type GridColumn } from '../../kit/grid/Grid.tsx';
 import { Empty, Hint } from '../../kit/panel/panels.tsx';
 import { Bar } from '../layout.tsx';
-import { useKeep } from '../useDo.ts';
+import { useKeep } from '../../data/useDo.ts';
 import { blankLine, quotationRows, spotOf, typedInto } from './quotationRows.ts';
 
 const columnsOf = (currency: string, writes: boolean): GridColumn[] => [

@@ -7,7 +7,8 @@ import { Button } from '../../kit/controls.tsx';
 import { SideList } from '../../kit/list/SideList.tsx';
 import { Empty } from '../../kit/panel/panels.tsx';
 import { Halves, Main } from '../layout.tsx';
-import { today, useDo } from '../useDo.ts';
+import { today } from '../../data/today.ts';
+import { useDo } from '../../data/useDo.ts';
 import { usePurchaseAddress } from '../usePurchaseAddress.ts';
 import { QuotationView } from './QuotationView.tsx';
 

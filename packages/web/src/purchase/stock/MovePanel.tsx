@@ -5,7 +5,7 @@ import { useProject } from '../../data/project.tsx';
 import { Picker } from '../../kit/choice.tsx';
 import { Field } from '../../kit/controls.tsx';
 import { ActPanel } from '../../kit/panel/ActPanel.tsx';
-import { useKeep } from '../useDo.ts';
+import { useKeep } from '../../data/useDo.ts';
 import { PartPicker, placeOptions } from '../partPicker.tsx';
 
 /** Takes parts into a store, or out of it; what stands in the way is told before the panel closes. */

@@ -8,7 +8,7 @@ import { Filter } from '../../kit/Filter.tsx';
 import { Grid, type GridColumn, type GridRow } from '../../kit/grid/Grid.tsx';
 import { Empty } from '../../kit/panel/panels.tsx';
 import { Bar, Main } from '../layout.tsx';
-import { useDo, useKeep } from '../useDo.ts';
+import { useDo, useKeep } from '../../data/useDo.ts';
 import { MovePanel } from './MovePanel.tsx';
 
 const columns: readonly GridColumn[] = [

@@ -6,6 +6,7 @@ import { useProject } from '../../data/project.tsx';
 import { Button } from '../../kit/controls.tsx';
 import { ToolLine } from '../../kit/tools.tsx';
 import { KeepKit } from '../../catalogue/record/KeepKit.tsx';
+import { ToPartsList } from '../../purchase/ToPartsList.tsx';
 import { useBench } from './bench.tsx';
 
 const upwards = (rack: Rack | null): number => (rack?.numbering === 'down' ? -1 : 1);
@@ -37,6 +38,7 @@ export function ChosenTools({ devices }: { devices: readonly Device[] }): ReactN
       )}
       <Button onPress={() => keep(takeOut(network, chosen))}>Take out</Button>
       {chosen.length > 1 && <KeepKit racks={[]} devices={chosen} />}
+      {chosen.length > 1 && <ToPartsList deviceIds={chosen.map(({ id }) => id)} />}
     </ToolLine>
   );
 }

@@ -16,6 +16,7 @@ import { Card, ChosenFact, EditableFact, Facts, Goto, Head } from '../../record/
 import { FeedsCard } from './FeedsCard.tsx';
 import { PlaceFact } from '../../places/record/PlaceFact.tsx';
 import { KeepKit } from '../../catalogue/record/KeepKit.tsx';
+import { ToPartsList } from '../../purchase/ToPartsList.tsx';
 import { RowHistory } from '../../record/RowHistory.tsx';
 
 const Contents = styled.table`
@@ -73,6 +74,7 @@ export function RackRecord({ rack }: { rack: Rack }): ReactNode {
             </Button>
             <Button onPress={() => keep(fillBlanks(network, rack))}>Fill blanks</Button>
             <KeepKit racks={[rack]} />
+            {devices.length > 0 && <ToPartsList deviceIds={devices.map(({ id }) => id)} />}
             {devices.length === 0 && (
               <Button
                 onPress={() => {

@@ -1,5 +1,5 @@
 import type { Attempt } from '@visograph/core/commands';
-import { useProject } from '../data/project.tsx';
+import { useProject } from './project.tsx';
 
 /** Does what was tried, as one step; what stands in the way is said at the foot of the window. True when it was done. */
 export function useDo(): (attempt: Attempt) => boolean {
@@ -23,6 +23,3 @@ export function useKeep(): (attempt: Attempt) => string | null {
     return result.ok ? null : (result.problems[0]?.message ?? 'It cannot be kept.');
   };
 }
-
-/** The day whose prices and licences count. */
-export const today = (): string => new Date().toISOString().slice(0, 10);
