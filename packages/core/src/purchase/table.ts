@@ -11,6 +11,12 @@ export type PartGrouping = (typeof partGroupings)[number];
 /** What is said of a part without a price list. */
 const ofCatalogue = 'catalogue price';
 const nobody = 'no price';
+/** Of services and parts that the list itself prices. */
+const ofList = 'own price';
+
+/** From whom a part is at the price of its line. */
+const fromWhom = ({ part, offer }: PartLine): string =>
+  offer === null ? nobody : (offer.supplier ?? (part.modelId === null ? ofList : ofCatalogue));
 
 export interface PartGroup {
   title: string;
@@ -40,7 +46,7 @@ function rowOf(line: PartLine, currency: string): TableRow {
     order: line.order,
     price: offer?.currency === currency ? units(offer.unitMinor) : null,
     amount: units(line.amountMinor),
-    supplier: offer === null ? null : (offer.supplier ?? ofCatalogue),
+    supplier: offer === null ? null : fromWhom(line),
   };
 }
 
@@ -85,12 +91,7 @@ export function partGroupsOf(
   }
   const groups = new Map<string, PartLine[]>();
   for (const line of lines) {
-    const title =
-      by === 'section'
-        ? line.part.section
-        : line.offer === null
-          ? nobody
-          : (line.offer.supplier ?? ofCatalogue);
+    const title = by === 'section' ? line.part.section : fromWhom(line);
     groups.set(title, [...(groups.get(title) ?? []), line]);
   }
   const made = [...groups].map(([title, of]): PartGroup => ({

@@ -41,7 +41,7 @@ export function LineFacts({
     'To buy': `${line.toBuy}${unit}`,
     Ordered: `${line.order}${unit}${packs}`,
     Each: each,
-    From: offer === null ? null : (offer.list ?? 'the catalogue'),
+    From: offer === null ? null : (offer.list ?? (part.modelId === null ? 'this list' : 'the catalogue')),
   };
   return (
     <Aside aria-label={part.what}>
