@@ -56,9 +56,14 @@ function measurer(document: PdfDocument): (text: string, strong: boolean) => num
   };
 }
 
+/** What a QR code holds in eleven bits for two letters (ISO/IEC 18004, 7.4.4). */
+const alphanumeric = /^[0-9A-Z $%*+\-./:]+$/;
+
 /** The dark parts of a QR code (ISO/IEC 18004, level M) within a square, in runs along its rows; null: too small to be read. */
 function qrBars(text: string, { x, y, width: side }: Box): Box[] | null {
-  const { modules } = qrOf(text, { errorCorrectionLevel: 'M' });
+  // Links are written so that all of them is one alphanumeric segment: no shorter mixture has to be looked for.
+  const content = alphanumeric.test(text) ? [{ data: text, mode: 'alphanumeric' as const }] : text;
+  const { modules } = qrOf(content, { errorCorrectionLevel: 'M' });
   const { size, data } = modules;
   const module = side / (size + 2 * quiet.qr);
   if (module < leastModule.qr) return null;
