@@ -14,7 +14,7 @@ const Frame = styled.figure`
   }
 `;
 const rowHeight = 26;
-const width = 272;
+const width = 236;
 
 /** What costs how much, as bars with their amounts: the table of the same is the one that it stands beside. */
 export function CostChart({

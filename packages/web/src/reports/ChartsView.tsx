@@ -97,7 +97,13 @@ function ChartOf({ chart }: { chart: Chart }): ReactNode {
           labelStyle={{ color: tokens.ink }}
           itemStyle={{ color: tokens.ink }}
         />
-        {series.length > 1 && <Legend wrapperStyle={{ fontSize: 11, color: tokens.inkSoft }} />}
+        {series.length > 1 && (
+          <Legend
+            itemSorter={null}
+            wrapperStyle={{ fontSize: 11 }}
+            formatter={(said: string) => <span style={{ color: tokens.inkSoft }}>{said}</span>}
+          />
+        )}
         {series.map(({ key, label }, at) => (
           <Bar
             key={key}

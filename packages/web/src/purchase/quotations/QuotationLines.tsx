@@ -125,7 +125,12 @@ function SectionBar({ section, removes, onAdd, onLine, onDiscount, onRemove }: S
     if (problem === null) setName('');
   };
   return (
-    <Bar as="form" aria-label="Sections and lines" onSubmit={(event) => event.preventDefault()}>
+    <Bar
+      as="form"
+      style={{ alignItems: 'flex-end' }}
+      aria-label="Sections and lines"
+      onSubmit={(event) => event.preventDefault()}
+    >
       <Field label="Called" width={200} value={name} onChange={setName} />
       <Button onPress={() => named(onAdd)}>Add a section</Button>
       {section !== null && <Button onPress={() => named(onLine)}>{`Add a line to ${section.name}`}</Button>}
