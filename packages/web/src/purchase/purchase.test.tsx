@@ -3,7 +3,7 @@ import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import type { QuotationLine } from '@visograph/core/model';
 import { demoNetwork } from '../../../core/src/testing/testDemo.ts';
 import { networkOf } from '../../../core/src/testing/testNetwork.ts';
-import { pressNamed, show, withSizes } from '../testing/testScreen.tsx';
+import { press, pressNamed, show, withSizes } from '../testing/testScreen.tsx';
 import PartsSection from './PartsSection.tsx';
 import { ToPartsList } from './ToPartsList.tsx';
 import { quotationRows, spotOf, typedInto } from './quotations/quotationRows.ts';
@@ -142,6 +142,59 @@ describe('quotations', () => {
 });
 
 describe('stock, licences and prices', () => {
+  const row = (text: string): HTMLElement => {
+    const found = screen
+      .getAllByRole('row')
+      .find(({ textContent }) => textContent?.startsWith(text) === true);
+    if (found === undefined) throw new Error(`no row ${text}`);
+    return found;
+  };
+
+  test('what is taken out is no more than what nobody reserved; the reason stands at the count', async () => {
+    const held = await opened();
+    pressNamed('Stock');
+    fireEvent.click(
+      within(await waitFor(() => row('Norvane WB-60'))).getAllByRole('gridcell')[0] ?? document.body,
+    );
+    pressNamed('Take out …');
+    const dialog = await screen.findByRole('dialog');
+    pressNamed('Take out', dialog);
+    await within(dialog).findByText(/Take at most 0, or give reservations back first/);
+    expect(held.steps()).toEqual([]);
+    fireEvent.change(within(dialog).getByLabelText('Count'), { target: { value: 'one' } });
+    pressNamed('Take out', dialog);
+    await within(dialog).findByText('“one” is no whole number of pieces.');
+    fireEvent.keyDown(dialog, { key: 'Escape' });
+    await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
+    fireEvent.click(within(row('Norvane WA-52')).getAllByRole('gridcell')[0] ?? document.body);
+    pressNamed('Take out …');
+    pressNamed('Take out', await screen.findByRole('dialog'));
+    await waitFor(() =>
+      expect(held.steps()).toEqual(['Took 1 of Norvane WA-52 in Kelder Quay/Harbour House/Ground/Chandlery']),
+    );
+  });
+
+  test('a certificate without a number is told at its field; a price list goes with its prices', async () => {
+    const held = await opened();
+    pressNamed('Licences');
+    pressNamed('Write down a certificate …');
+    const dialog = await screen.findByRole('dialog');
+    const part = within(dialog).getByRole('combobox', { name: 'Part' });
+    fireEvent.change(part, { target: { value: 'Bulwark 640' } });
+    press(await screen.findByRole('option', { name: /Bulwark 640/ }));
+    pressNamed('Write it down', dialog);
+    await within(dialog).findByText(/Certificate is empty/);
+    expect(held.steps()).toEqual([]);
+    fireEvent.keyDown(dialog, { key: 'Escape' });
+    await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
+    pressNamed('Prices');
+    await screen.findByText(/Harrow Marine Supplies/);
+    pressNamed('Delete the list');
+    await waitFor(() => expect(held.steps()).toEqual(['Deleted the price list Harrow 2026-09']));
+    expect(held.network().count('price')).toBe(0);
+    await screen.findByText('No price list yet');
+  });
+
   test('what is short is said; a licence with too few certificates too', async () => {
     await opened();
     pressNamed('Stock');
