@@ -16,6 +16,7 @@ const titles = {
   sheetFigures: 'Drawings, by what they are of',
   drawFirst: 'Drawing first',
   lists: 'Lists brought in',
+  reports: 'Schedules, checks, parts lists and labels',
   beside: 'What others notice of an import',
   crowd: 'A crowd, five minutes',
   frames: 'Racks on the screen: 20 racks, 600 devices, 16,950 ports',
