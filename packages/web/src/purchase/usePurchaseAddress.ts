@@ -1,7 +1,7 @@
 import { isOneOf, keysOf } from '@visograph/core/model';
 import { partGroupings, type PartGrouping } from '@visograph/core/purchase';
 import { useCallback, useMemo } from 'react';
-import { useSearchParams } from 'react-router';
+import { useSearchSet } from '../data/useSearchSet.ts';
 
 export const purchaseViews = {
   lists: 'Parts lists',
@@ -22,23 +22,10 @@ export interface PurchaseAddress {
 
 /** Where one is among what is bought, all of it in the address. */
 export function usePurchaseAddress(): PurchaseAddress {
-  const [search, setSearch] = useSearchParams();
+  const [search, setSearch] = useSearchSet();
   const [view, by] = [search.get('show') ?? 'lists', search.get('by') ?? 'section'];
   const set = useCallback<PurchaseAddress['set']>(
-    ({ view: show, ...to }) => {
-      setSearch(
-        (before) => {
-          const next = new URLSearchParams(before);
-          for (const [name, value] of Object.entries({ show, ...to })) {
-            if (value === undefined) continue;
-            if (value === null) next.delete(name);
-            else next.set(name, value);
-          }
-          return next;
-        },
-        { replace: true },
-      );
-    },
+    ({ view: show, ...to }) => setSearch({ show, ...to }),
     [setSearch],
   );
   return useMemo(

@@ -1,7 +1,7 @@
 import { groupings, type Grouping } from '@visograph/core/check';
 import { isOneOf, keysOf, type Kind } from '@visograph/core/model';
 import { useCallback, useMemo } from 'react';
-import { useSearchParams } from 'react-router';
+import { useSearchSet } from '../data/useSearchSet.ts';
 
 export const reviewViews = { open: 'To mend', meant: 'Meant', complete: 'Complete', rules: 'Rules' } as const;
 export type ReviewView = keyof typeof reviewViews;
@@ -30,23 +30,10 @@ export interface ReviewAddress {
 
 /** Where one is in the review, all of it in the address. */
 export function useReviewAddress(): ReviewAddress {
-  const [search, setSearch] = useSearchParams();
+  const [search, setSearch] = useSearchSet();
   const [view, by] = [search.get('show') ?? 'open', search.get('by') ?? 'rule'];
   const set = useCallback<ReviewAddress['set']>(
-    ({ view: show, ...to }) => {
-      setSearch(
-        (before) => {
-          const next = new URLSearchParams(before);
-          for (const [name, value] of Object.entries({ show, ...to })) {
-            if (value === undefined) continue;
-            if (value === null) next.delete(name);
-            else next.set(name, value);
-          }
-          return next;
-        },
-        { replace: true },
-      );
-    },
+    ({ view: show, ...to }) => setSearch({ show, ...to }),
     [setSearch],
   );
   return useMemo(

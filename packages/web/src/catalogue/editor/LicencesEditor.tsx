@@ -15,6 +15,12 @@ import { Button, Field } from '../../kit/controls.tsx';
 type Manages = Role | 'itself';
 type Feature = (typeof licensedFeatures)[number] | 'always';
 
+const wrongPrice = (text: string): string | null =>
+  text.trim() === '' || readMoney(text, null) !== null ? null : 'No amount such as 45.00.';
+/** Why a text is no term of a licence; empty is for good. */
+const wrongMonths = (text: string): string | null =>
+  text.trim() === '' || /^([1-9]\d?|1[01]\d|120)$/.test(text.trim()) ? null : 'Not 1 to 120 months.';
+
 const priceText = (minor: number | null): string => (minor === null ? '' : (minor / 100).toFixed(2));
 
 const Line = styled.div`
@@ -33,6 +39,7 @@ interface Props {
 /** The licences a model needs: one for each device, or one for each device it manages. */
 export function LicencesEditor({ licences, onChange }: Props): ReactNode {
   // As they are typed: an amount is read while it is not whole yet.
+  const [months, setMonths] = useState<Readonly<Record<number, string>>>({});
   const [prices, setPrices] = useState<Readonly<Record<number, string>>>({});
   const set = (at: number, change: Partial<Licence>): void =>
     onChange(licences.map((one, index) => (index === at ? { ...one, ...change } : one)));
@@ -74,13 +81,19 @@ export function LicencesEditor({ licences, onChange }: Props): ReactNode {
           <Field
             label="Months"
             width={66}
-            value={licence.termMonths == null ? '' : String(licence.termMonths)}
-            onChange={(text) => set(at, { termMonths: /^\d{1,3}$/.test(text.trim()) ? Number(text) : null })}
+            value={months[at] ?? (licence.termMonths == null ? '' : String(licence.termMonths))}
+            error={wrongMonths(months[at] ?? '')}
+            onChange={(text) => {
+              setMonths((before) => ({ ...before, [at]: text }));
+              const good = text.trim() !== '' && wrongMonths(text) === null;
+              set(at, { termMonths: good ? Number(text) : null });
+            }}
           />
           <Field
             label="Price"
             width={92}
             value={prices[at] ?? priceText(licence.priceMinor)}
+            error={wrongPrice(prices[at] ?? '')}
             onChange={(text) => {
               setPrices((before) => ({ ...before, [at]: text }));
               set(at, { priceMinor: readMoney(text, null)?.priceMinor ?? null });
@@ -90,6 +103,7 @@ export function LicencesEditor({ licences, onChange }: Props): ReactNode {
             $tone="quiet"
             onPress={() => {
               setPrices({});
+              setMonths({});
               onChange(licences.filter((_, index) => index !== at));
             }}
           >
