@@ -48,21 +48,34 @@ const join = (runs: Run[], { text, family }: Run, apart: boolean): void => {
   else runs.push({ text, family });
 };
 
+/** Letters and signs that stand alone, without marks: each is a cluster. */
+const alone = /^[\x20-\x7e\xa1-\xac\xae-\u02af\u2010-\u2027\u2190-\u21ff]*$/;
+/** Families that stand in for those of them that were asked for, by weight and letter. */
+const known = new Map<string, string | null>();
+
+/** The family that stands in for the house font to draw a cluster; null: none does. */
+function standIn(cluster: string, weight: 400 | 600): string | null {
+  const key = `${weight}${cluster}`;
+  const found = known.get(key);
+  if (found !== undefined) return found;
+  const drawn = drawnBy(cluster, weight);
+  const family = drawn.kind === 'fallback' ? drawn.font.family : null;
+  if (alone.test(cluster)) known.set(key, family);
+  return family;
+}
+
 /** The clusters of a text with their fonts and levels; words of a right-to-left script apart, as they are turned. */
 function piecesOf(text: string, weight: 400 | 600): Piece[] {
   const { levels } = bidi.getEmbeddingLevels(text, 'ltr');
   const pieces: Piece[] = [];
   let at = 0;
   let family: string | null = null;
-  for (const cluster of clustersOf(text)) {
+  for (const cluster of alone.test(text) ? text : clustersOf(text)) {
     const level = levels[at] ?? 0;
     at += cluster.length;
     const blank = /^\s$/.test(cluster);
     // A space is drawn by whatever font was before it.
-    if (!blank) {
-      const drawn = drawnBy(cluster, weight);
-      family = drawn.kind === 'fallback' ? drawn.font.family : null;
-    }
+    if (!blank) family = standIn(cluster, weight);
     const last = pieces.at(-1);
     const joins =
       last?.level === level && last.family === family && (level % 2 === 0 || last.blank === blank);
