@@ -479,7 +479,11 @@ const file = {
   ],
   sheets: [
     { name: 'Kelder Quay · switching', projection: 'switching', scope: 'Kelder Quay' },
-    { name: 'All sites · routing', projection: 'routing' },
+    {
+      name: 'All sites · routing',
+      projection: 'routing',
+      marks: [{ form: 'schedule', schedule: 'Subnets that fill up', x: 0, y: 424, height: 400 }],
+    },
     { name: 'Data room · cabling', scope: room },
     { name: 'Kelder Quay · cabling', scope: 'Kelder Quay' },
   ],

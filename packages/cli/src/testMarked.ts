@@ -119,6 +119,12 @@ export function marked(): Network {
 }
 
 export const sheetId = 'a0000000-0000-7000-8000-000000000000';
+const scheduleId = 'a0000000-0000-7000-8000-000000000001';
+/** A schedule that tells names, models and what is typed of devices. */
+const listed = {
+  ...{ scopeId: null, filters: [], groups: [], order: [], numbered: true, blankRepeats: false, notes: null },
+  columns: ['name', 'model', 'maxPowerW'].map((key) => ({ key, title: null, width: null, total: null })),
+};
 export const day = '2027-01-15';
 
 /** The network with a sheet of everything and a note on it. */
@@ -141,6 +147,11 @@ export function sheeted(network: Network, projection: Projection, show: readonly
     y: -200,
     text: 'notex',
   } as never);
+  draft.put('schedule', { ...listed, id: scheduleId, name: 'Listx', of: 'devices' });
+  draft.put('mark', {
+    ...{ ...blankMark, id: newId(), sheetId, scheduleId },
+    ...{ form: 'schedule' as const, x: 0, y: -900, height: 300 },
+  });
   return draft.finish();
 }
 

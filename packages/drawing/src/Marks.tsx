@@ -95,6 +95,29 @@ function Body({ mark, tokens }: { mark: SceneMark; tokens: Tokens }): ReactEleme
           <rect width={3} height={height} fill={plain ? tokens.inkSoft : colour} />
         </>
       );
+    case 'schedule':
+      return (
+        <>
+          <rect
+            width={width}
+            height={height}
+            rx={2}
+            fill={mark.filled ? tokens.band : tokens.surface}
+            stroke={plain ? tokens.rule : colour}
+          />
+          {mark.rules.map((rule, at) => (
+            <line
+              key={at}
+              x1={rule.x}
+              x2={rule.x + rule.width}
+              y1={rule.y}
+              y2={rule.y}
+              stroke={rule.strong ? colour : tokens.rule}
+              strokeWidth={rule.strong ? 1 : 0.5}
+            />
+          ))}
+        </>
+      );
     case 'rectangle':
     case 'dimension':
       return (

@@ -169,12 +169,14 @@ const markEntry = fieldsOf(markSchema.shape, [
   'deviceId',
   'aRackId',
   'bRackId',
+  'scheduleId',
   'linkSheetId',
 ]).extend({
   form: markSchema.shape.form,
   device: text.describe('Device a callout points at'),
   aRack: text,
   bRack: text,
+  schedule: text.describe('Name of the schedule whose rows stand there'),
   linkSheet: text.describe('Name of the sheet it leads to'),
 });
 

@@ -237,8 +237,9 @@ export function readExchange(network: Network, data: unknown): ReadResult {
   readCircuits(staging, file);
   readPathways(staging, file);
   readPrefixes(staging, file);
-  readSheets(staging, file);
   readSections(staging, file);
+  // Tables of sheets are schedules, which have a section.
+  readSheets(staging, file);
   readPrintedLabels(staging, file);
   readWaivers(staging, file);
   const result = staging.finish();

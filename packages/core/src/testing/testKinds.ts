@@ -86,7 +86,7 @@ function withTheRest(base: Network): Network {
   };
   const a = deviceNamed(base, 'a');
   const [chassis, breakout, sheet, other] = [newId(), newId(), newId(), newId()];
-  const [list, prices] = [newId(), newId()];
+  const [list, prices, schedule] = [newId(), newId(), newId()];
   const [card, frame, moduleId, q, x1, x2] = [newId(), newId(), newId(), newId(), newId(), newId()];
   const quay = one(base.find('placesByParent', 'root').filter(({ name }) => name === 'Quay'));
   const boat = one(base.find('placesByParent', 'root').filter(({ name }) => name === 'Boat'));
@@ -182,7 +182,7 @@ function withTheRest(base: Network): Network {
       ...{ text: 'as it was', printedOn: '2026-11-30' },
     }),
     create('schedule', {
-      id: newId(),
+      id: schedule,
       name: 'Switches of the quay',
       of: 'devices',
       scopeId: quay.id,
@@ -282,6 +282,7 @@ function withTheRest(base: Network): Network {
       aRackId: rack.id,
       bRackId: one(base.find('racksByPlace', boat.id)).id,
     } as never),
+    create('mark', { ...blankMark, id: newId(), sheetId: sheet, form: 'schedule', scheduleId: schedule }),
   ];
   const applied = applyChanges(base, changes);
   if (!applied.ok) throw new Error(applied.problems.map(({ message }) => message).join('\n'));

@@ -16,6 +16,7 @@ import { fourteenth } from './steps/14-rows-of-their-project.ts';
 import { fifteenth } from './steps/15-owners.ts';
 import { sixteenth } from './steps/16-people.ts';
 import { seventeenth } from './steps/17-what-replaces-a-model.ts';
+import { eighteenth } from './steps/18-tables-on-sheets.ts';
 import type { Migration } from './steps/step.ts';
 import { ensureTables } from './tables.ts';
 
@@ -37,6 +38,7 @@ const steps: readonly Migration[] = [
   fifteenth,
   sixteenth,
   seventeenth,
+  eighteenth,
 ];
 /** How many steps the database's history has. */
 export const stepCount = steps.length;

@@ -87,6 +87,11 @@ export function tableSql(kind: Kind): string {
   ].join('\n');
 }
 
+/** References of kinds with a table of a step to kinds whose tables are made here. */
+const late: readonly (readonly [kind: Kind, field: string, to: Kind])[] = [
+  ['mark', 'scheduleId', 'schedule'],
+];
+
 /**
  * Makes the tables of kinds that have none yet: a new kind needs no step of its own. A kind that changes afterwards
  * needs one. Several servers may start at once.
@@ -97,5 +102,13 @@ export async function ensureTables(knex: Knex): Promise<void> {
     await transaction.raw('SELECT pg_advisory_xact_lock(7136405)');
     for (const kind of kindNames)
       if (!(await transaction.schema.hasTable(snake(kind)))) await transaction.raw(tableSql(kind));
+    for (const [kind, field, to] of late) {
+      const name = `${snake(kind)}_${snake(field)}_fkey`;
+      const found = await transaction('pg_constraint').where('conname', name).first('oid');
+      if (found === undefined)
+        await transaction.raw(
+          `ALTER TABLE "${snake(kind)}" ADD CONSTRAINT "${name}" ${referenceSql(snake(field), to)}`,
+        );
+    }
   });
 }

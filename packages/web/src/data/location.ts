@@ -24,6 +24,9 @@ export interface Whereabouts {
     beside?: 'room' | readonly string[];
     selection?: Selection | null;
     sheetId?: string | null;
+    /** The schedule to open, as it is kept or as `view` asks it otherwise. */
+    schedule?: string;
+    view?: string;
     replace?: boolean;
   }) => void;
   select: (selection: Selection | null) => void;
@@ -55,6 +58,10 @@ export function useWhereabouts(): Whereabouts {
       if (to.beside !== undefined)
         put('beside', (to.beside === 'room' ? 'room' : to.beside.join('.')) || null);
       if (leaves || to.rackId === null) put('beside', null);
+      if (to.schedule !== undefined) {
+        put('schedule', to.schedule);
+        put('view', to.view ?? null);
+      }
       if (to.selection !== undefined)
         put('sel', to.selection === null ? null : `${to.selection.kind}:${to.selection.id}`);
       const path = to.sheetId

@@ -20,7 +20,7 @@ import { mostDevices } from '../../sheets/graph/containers.ts';
 import { planOf } from '../../sheets/projection/plan.ts';
 import type { DrawingPlan } from '../../sheets/scene/drawingPlan.ts';
 import type { TextMeasure } from '../../sheets/layout/textMeasure.ts';
-import { sheetScene } from '../../sheets/projection/sheetScene.ts';
+import { sheetScene } from '../../report/sheetPlan.ts';
 import { sceneOf } from '../../sheets/scene/sceneOf.ts';
 
 const measure: TextMeasure = (text, _face, size) => text.length * size * 0.63;

@@ -1,4 +1,5 @@
-import { create, remove, update } from '../../change/change.ts';
+import { create, update } from '../../change/change.ts';
+import { removal } from '../../change/removal.ts';
 import { judged, refuse, type Attempt } from '../../commands/attempt.ts';
 import type { Question, Schedule } from '../../model/kinds/reports/schedule.ts';
 import type { Network } from '../../model/network/network.ts';
@@ -43,5 +44,10 @@ export function changeSchedule(
   return judged(network, [change], sentence);
 }
 
-export const removeSchedule = (network: Network, schedule: Schedule): Attempt =>
-  judged(network, [remove('schedule', schedule)], `Deleted the schedule ${schedule.name}`);
+/** Deletes a schedule, with the tables on sheets that show its rows. */
+export function removeSchedule(network: Network, schedule: Schedule): Attempt {
+  const { changes } = removal(network, [{ kind: 'schedule', id: schedule.id }]);
+  const tables = changes.filter((change) => change.kind === 'mark').length;
+  const sheets = tables === 0 ? '' : `, and ${tables} ${tables === 1 ? 'table' : 'tables'} of it on sheets`;
+  return judged(network, changes, `Deleted the schedule ${schedule.name}${sheets}`);
+}

@@ -27,9 +27,12 @@ export function groupText(
   return `${named} · ${grouped(count)} ${count === 1 ? one : many}`;
 }
 
-/** What is worked out of a column, where a figure alone would say too little: "mean 12.5". */
-export const totalCell = (total: Total, value: Cell): Cell =>
-  value === null || total === 'sum' || total === 'count' ? value : `${total} ${value}`;
+/** What is worked out of a column, where a figure alone would say too little: "mean 12.5". A mean is told to hundredths. */
+export function totalCell(total: Total, value: Cell): Cell {
+  if (value === null || total === 'sum' || total === 'count') return value;
+  const told = total === 'mean' && typeof value === 'number' ? Math.round(value * 100) / 100 : value;
+  return `${total} ${told}`;
+}
 
 /**
  * The cells of a row of an answer. Where repeated values are blanked, a cell is empty when it and all before it say

@@ -59,6 +59,12 @@ class Finder {
       this.staging.network.findOne('rackByName', name.toLowerCase())?.id ?? this.told('rack', name, path)
     );
   }
+  schedule(name: string, path: string): string | null {
+    const found = [...this.staging.network.all('schedule')].find(
+      (schedule) => schedule.name.toLowerCase() === name.toLowerCase(),
+    );
+    return found?.id ?? this.told('schedule', name, path);
+  }
   sheet(name: string, path: string): string | null {
     const found = [...this.staging.network.all('sheet')].find(
       (sheet) => sheet.name.toLowerCase() === name.toLowerCase(),
@@ -154,7 +160,7 @@ function readMarks(
   { id: sheetId, markIds }: { id: string; markIds: readonly string[] },
   at: string,
 ): void {
-  (entry.marks ?? []).forEach(({ device, aRack, bRack, linkSheet, ...mark }, which) => {
+  (entry.marks ?? []).forEach(({ device, aRack, bRack, schedule, linkSheet, ...mark }, which) => {
     const path = `${at}.marks[${which}]`;
     staging.put(
       'mark',
@@ -164,6 +170,7 @@ function readMarks(
         deviceId: device == null ? null : find.device(device, `${path}.device`),
         aRackId: aRack == null ? null : find.rack(aRack, `${path}.aRack`),
         bRackId: bRack == null ? null : find.rack(bRack, `${path}.bRack`),
+        scheduleId: schedule == null ? null : find.schedule(schedule, `${path}.schedule`),
         linkSheetId: linkSheet == null ? null : find.sheet(linkSheet, `${path}.linkSheet`),
         id: markIds[which] ?? newId(),
         sheetId,

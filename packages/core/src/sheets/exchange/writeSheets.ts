@@ -87,17 +87,19 @@ export function sheetEntryOf(network: Network, sheet: Sheet): SheetEntry {
     ),
     ...some(
       'marks',
-      marks.map(({ id: _mark, sheetId: _sheet, deviceId, aRackId, bRackId, linkSheetId, ...mark }) =>
-        sparse(
-          {
-            ...mark,
-            device: device(deviceId),
-            aRack: rack(aRackId),
-            bRack: rack(bRackId),
-            linkSheet: network.get('sheet', linkSheetId)?.name ?? null,
-          },
-          blankMark,
-        ),
+      marks.map(
+        ({ id: _mark, sheetId: _sheet, deviceId, aRackId, bRackId, scheduleId, linkSheetId, ...mark }) =>
+          sparse(
+            {
+              ...mark,
+              device: device(deviceId),
+              aRack: rack(aRackId),
+              bRack: rack(bRackId),
+              schedule: network.get('schedule', scheduleId)?.name ?? null,
+              linkSheet: network.get('sheet', linkSheetId)?.name ?? null,
+            },
+            blankMark,
+          ),
       ) as NonNullable<SheetEntry['marks']>,
     ),
     ...some(

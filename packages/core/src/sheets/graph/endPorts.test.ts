@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { addSheet } from '../commands/sheets.ts';
-import { sheetScene } from '../projection/sheetScene.ts';
+import { sheetScene } from '../../report/sheetPlan.ts';
 import { applyChanges } from '../../change/apply.ts';
 import { demoNetwork } from '../../testing/testDemo.ts';
 import { projections } from '../../model/kinds/drawings/projections.ts';

@@ -7,7 +7,7 @@ import { applyChanges } from '../../change/apply.ts';
 import { leafAndSpine, manyVlans, star, twoSites } from '../../testing/testGallery.ts';
 import { deviceNamed } from '../../testing/testNetwork.ts';
 import { setBundle, setBundles } from '../commands/bundles.ts';
-import { sheetScene } from '../projection/sheetScene.ts';
+import { sheetScene } from '../../report/sheetPlan.ts';
 import { setLink } from '../commands/sheets.ts';
 import { create } from '../../change/change.ts';
 import type { Network } from '../../model/network/network.ts';

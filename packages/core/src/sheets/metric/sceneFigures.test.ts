@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { demoNetwork } from '../../testing/testDemo.ts';
 import { drawingFigures } from '../../testing/testDrawing.ts';
-import { sheetScene } from '../projection/sheetScene.ts';
+import { sheetScene } from '../../report/sheetPlan.ts';
 import {
   boxAround,
   type Box,

@@ -6,6 +6,7 @@ import { placePath } from '../../model/network/places.ts';
 import { roles } from '../../model/values/roles.ts';
 import type { Manners } from '../graph/manners.ts';
 import type { DrawingPlan, PlateWish } from '../scene/drawingPlan.ts';
+import type { SheetTable } from '../scene/table.ts';
 import { mediumNames } from '../graph/medium.ts';
 import { keptOn } from '../graph/reading.ts';
 import { aspectOf } from '../scene/pages.ts';
@@ -48,10 +49,12 @@ export interface PlanOptions {
   today: string;
   /** Makes the title block; left out on screen. */
   stamp?: { revision: number; date: string };
+  /** What stands in the tables of the sheet, by mark. */
+  tables?: ReadonlyMap<string, SheetTable>;
 }
 
-/** Reads the model for a sheet: what is on it, and what was done with it by hand. */
-export function planOf(network: Network, sheet: Sheet, { today, stamp }: PlanOptions): DrawingPlan {
+/** Reads the model for a sheet: what is on it, and what was done with it by hand. Its tables are given to it. */
+export function planOf(network: Network, sheet: Sheet, { today, stamp, tables }: PlanOptions): DrawingPlan {
   const kept = keptOn(network, sheet);
   const read = readingsOf[sheet.projection](network, sheet, kept, today);
   const said = shownOf(read.graph, sheet, kept.tells);
@@ -99,6 +102,7 @@ export function planOf(network: Network, sheet: Sheet, { today, stamp }: PlanOpt
       plateId: nodeBySubject.get(mark.deviceId ?? '') ?? null,
       text:
         mark.form === 'dimension' ? dimensionText(network, mark, sheet.show.includes('names')) : mark.text,
+      table: tables?.get(mark.id) ?? null,
       faded: notes === 'faded' || grouped([mark.id], 'faded'),
       locked: mark.locked || notes === 'locked' || grouped([mark.id], 'locked'),
     }))

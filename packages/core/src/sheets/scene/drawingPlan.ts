@@ -1,5 +1,6 @@
 import type { BundleManner } from '../../model/kinds/drawings/sheet.ts';
 import type { Mark } from '../../model/kinds/drawings/mark.ts';
+import type { SheetTable } from './table.ts';
 import type { Manners } from '../graph/manners.ts';
 import type { Entry } from '../graph/reading.ts';
 import type { SheetGraph } from '../graph/sheetGraph.ts';
@@ -30,7 +31,15 @@ export interface DrawingPlan {
   graph: SheetGraph;
   plates: Map<string, PlateWish>;
   links: Map<string, LinkWish>;
-  marks: { mark: Mark; plateId: string | null; text: string; faded: boolean; locked: boolean }[];
+  marks: {
+    mark: Mark;
+    plateId: string | null;
+    text: string;
+    /** The rows of a schedule that stands on the sheet. */
+    table: SheetTable | null;
+    faded: boolean;
+    locked: boolean;
+  }[];
   /** Plates that a group of the sheet fades or locks. */
   faded: Set<string>;
   manners: Manners;

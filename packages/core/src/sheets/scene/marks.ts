@@ -2,6 +2,7 @@ import type { Mark } from '../../model/kinds/drawings/mark.ts';
 import type { DrawingPlan } from './drawingPlan.ts';
 import { setText, type TextBlock } from './richText.ts';
 import { boxAround, type Box, type Point, type SceneMark } from './scene.ts';
+import { setTable } from './table.ts';
 import type { TextMeasure } from '../layout/textMeasure.ts';
 
 const inset = 10;
@@ -21,8 +22,9 @@ export function sceneMarks(
   boxes: ReadonlyMap<string, Box>,
   measure: TextMeasure,
 ): SceneMark[] {
-  return plan.marks.map(({ mark, plateId, text, faded, locked }): SceneMark => {
+  return plan.marks.map(({ mark, plateId, text, table, faded, locked }): SceneMark => {
     const points = mark.points.map((point) => ({ x: mark.x + point.x, y: mark.y + point.y }));
+    const tabled = table === null ? null : setTable(table, mark.height, measure);
     const set =
       written.includes(mark.form) && text !== ''
         ? setText(text, Math.max(40, mark.width - 2 * inset), measure)
@@ -34,8 +36,10 @@ export function sceneMarks(
         : {
             x: mark.x,
             y: mark.y,
-            width: mark.width,
-            height: grows ? Math.max(mark.height, set.height + 2 * inset - 6) : mark.height,
+            width: tabled?.text.width ?? mark.width,
+            height:
+              tabled?.text.height ??
+              (grows ? Math.max(mark.height, set.height + 2 * inset - 6) : mark.height),
           };
     const target = plateId === null ? undefined : boxes.get(plateId);
     const leader: Point[] = [];
@@ -52,14 +56,23 @@ export function sceneMarks(
       text:
         mark.form === 'enclosure'
           ? { ...nothing, runs: [{ x: 12, y: 17, text, face: 'textStrong', size: 12, href: null }] }
-          : { ...set, runs: set.runs.map((run) => ({ ...run, x: run.x + inset, y: run.y + inset - 4 })) },
+          : (tabled?.text ?? {
+              ...set,
+              runs: set.runs.map((run) => ({ ...run, x: run.x + inset, y: run.y + inset - 4 })),
+            }),
+      rules: tabled?.rules ?? [],
       tone: mark.tone,
       filled: mark.filled,
       opacity: mark.opacity,
       level: mark.level,
       picture: mark.picture,
       sheetId: mark.linkSheetId,
-      spoken: text === '' ? mark.form : `${mark.form}: ${text.slice(0, 120)}`,
+      spoken:
+        table !== null
+          ? `schedule: ${table.title}, ${table.rows.length} rows`
+          : text === ''
+            ? mark.form
+            : `${mark.form}: ${text.slice(0, 120)}`,
       faded,
       locked,
     };

@@ -9,7 +9,7 @@ import { applyChanges } from '../../change/apply.ts';
 import { placeOnSheet } from '../commands/sheets.ts';
 import { atHub, drawnPaths } from '../../testing/testDrawing.ts';
 import { networkOf, rackNamed, smallRoom } from '../../testing/testNetwork.ts';
-import { sheetScene } from '../projection/sheetScene.ts';
+import { sheetScene } from '../../report/sheetPlan.ts';
 import { dragScene } from '../route/drag.ts';
 import { elevationScene, unitHeight } from '../../racks/projection/elevation.ts';
 import { overlap, type Box, type Point, type Scene, type SceneLink } from './scene.ts';

@@ -151,6 +151,8 @@ export interface SceneMark extends Manner {
   /** From a callout to the plate it speaks of. */
   leader: Point[];
   text: TextBlock;
+  /** Rules between the lines of a table, from the corner of its box. */
+  rules: { x: number; y: number; width: number; strong: boolean }[];
   tone: MarkTone;
   filled: boolean;
   opacity: number;

@@ -1,5 +1,5 @@
-import { byName, markTones, type Mark, type MarkTone } from '@visograph/core/model';
-import { changeMark, orderMarks, removeMarks } from '@visograph/core/sheets';
+import { byName, factSorts, markTones, type Mark, type MarkTone, type Sheet } from '@visograph/core/model';
+import { changeMark, hiddenOn, orderMarks, removeMarks } from '@visograph/core/sheets';
 import { useRef, useState, type ReactNode } from 'react';
 import { Label, Slider, SliderThumb, SliderTrack, TextArea, TextField } from 'react-aria-components';
 import { styled } from 'styled-components';
@@ -32,6 +32,12 @@ const Line = styled.div`
   flex-wrap: wrap;
   gap: 6px;
   align-items: flex-end;
+`;
+const Stack = styled.div`
+  display: flex;
+  flex-direction: column;
+  align-items: flex-start;
+  gap: 8px;
 `;
 const Strength = styled(Slider)`
   display: grid;
@@ -86,6 +92,42 @@ function useWriting(text: string, setText: (text: string) => void) {
   return { area, around, before };
 }
 
+/** Which schedule stands in a table, and what of it this sheet does not tell. */
+function TableCard({ mark, sheet }: { mark: Mark; sheet: Sheet }): ReactNode {
+  const { view, commit, canEdit } = useProject();
+  const { go } = useWhereabouts();
+  const schedules = [...view.network.all('schedule')].sort(byName);
+  const hidden = hiddenOn(sheet).map((sort) => factSorts[sort].title);
+  return (
+    <Card title="Rows">
+      <Stack>
+        {canEdit && (
+          <Picker
+            label="Schedule"
+            options={schedules.map(({ id, name }) => ({ id, text: name }))}
+            value={mark.scheduleId}
+            onChange={(scheduleId) =>
+              scheduleId !== null && void commit(changeMark(sheet, mark, { scheduleId }))
+            }
+          />
+        )}
+        <Button
+          onPress={() => go({ section: 'schedules', schedule: mark.scheduleId ?? '', selection: null })}
+        >
+          Open the schedule
+        </Button>
+        <Hint>
+          Its height says how many rows stand below each other: the rest stands beside them. It lists what the
+          place of the sheet holds, unless the schedule has a place of its own.
+        </Hint>
+        {hidden.length > 0 && (
+          <Hint>{`Not told, since it is switched off on this sheet: ${hidden.join('; ')}. Choose it under Show.`}</Hint>
+        )}
+      </Stack>
+    </Card>
+  );
+}
+
 /** The record of a note, shape, line or picture on a sheet. */
 export function MarkRecord({ mark }: { mark: Mark }): ReactNode {
   const { view, commit, canEdit } = useProject();
@@ -101,7 +143,7 @@ export function MarkRecord({ mark }: { mark: Mark }): ReactNode {
   const sheet = network.get('sheet', mark.sheetId);
   if (sheet === null) return null;
   const set = (fields: Partial<Mark>): void => void commit(changeMark(sheet, mark, fields));
-  const written = mark.form !== 'line' && mark.form !== 'arrow' && mark.form !== 'dimension';
+  const written = !['line', 'arrow', 'dimension', 'schedule'].includes(mark.form);
   const racks = [...network.all('rack')].sort(byName).map((rack) => ({ id: rack.id, text: rack.name }));
   const sheets = [...network.all('sheet')]
     .filter((one) => one.id !== sheet.id)
@@ -156,6 +198,7 @@ export function MarkRecord({ mark }: { mark: Mark }): ReactNode {
           )}
         </Card>
       )}
+      {mark.form === 'schedule' && <TableCard mark={mark} sheet={sheet} />}
       {canEdit && (
         <Card title="Look">
           <Line>

@@ -130,6 +130,7 @@ const resizable: readonly SceneMark['form'][] = [
   'enclosure',
   'picture',
   'dimension',
+  'schedule',
 ];
 
 const MarkView = memo(function MarkView({ data, selected }: NodeProps<MarkNode>): ReactNode {

@@ -27,6 +27,7 @@ const forms: readonly { form: MarkForm; text: string }[] = [
   { form: 'polygon', text: 'Polygon' },
   { form: 'enclosure', text: 'Enclosure around what is chosen' },
   { form: 'dimension', text: 'Distance of two racks' },
+  { form: 'schedule', text: 'Schedule as a table' },
   { form: 'picture', text: 'Picture …' },
 ];
 
@@ -98,6 +99,15 @@ export function AddMenu({ scopeId, around, deviceId, onInsert }: Props): ReactNo
         aRackId: racks[0]?.id ?? null,
         bRackId: racks.at(-1)?.id ?? null,
       });
+    if (form === 'schedule') {
+      const [first] = [...view.network.all('schedule')].sort(byName);
+      if (first === undefined)
+        return sync.announce({
+          tone: 'bad',
+          text: 'This project has no schedule of its own yet. Open Schedules and keep one: then it can stand on a sheet.',
+        });
+      return onInsert(form, at, { width: 240, height: 400, scheduleId: first.id });
+    }
     if (form === 'note' || form === 'callout')
       return onInsert(form, at, { text: 'Write here', width: 200, height: 48, deviceId });
     return onInsert(form, at, { points: corners[form] ?? [] });

@@ -15,6 +15,7 @@ export const markForms = [
   'enclosure',
   'picture',
   'dimension',
+  'schedule',
 ] as const;
 export type MarkForm = (typeof markForms)[number];
 
@@ -25,7 +26,7 @@ export type MarkTone = (typeof markTones)[number];
 const coordinate = (label: string) => noted(z.number().min(-1e6).max(1e6), { label });
 const point = z.strictObject({ x: z.number().min(-1e6).max(1e6), y: z.number().min(-1e6).max(1e6) });
 
-/** A note, shape, line or picture on a sheet: it says something about the drawing, never about the network. */
+/** A note, shape, line, picture or table on a sheet. It holds no fact of the network: a table is read from it. */
 export const markSchema = z
   .strictObject({
     id: idField('Id'),
@@ -50,6 +51,8 @@ export const markSchema = z
     deviceId: refField('Points at'),
     aRackId: refField('From rack'),
     bRackId: refField('To rack'),
+    /** The schedule whose rows stand in it, read anew whenever the sheet is drawn. */
+    scheduleId: refField('Schedule'),
     linkSheetId: refField('Leads to sheet'),
     picture: sheetPictureField,
   })
@@ -57,6 +60,7 @@ export const markSchema = z
     const issue = (field: string, message: string): void =>
       void context.addIssue({ code: 'custom', path: [field], message });
     if (mark.form === 'picture' && mark.picture === null) issue('picture', 'is missing');
+    if (mark.form === 'schedule' && mark.scheduleId === null) issue('scheduleId', 'is missing');
     if ((mark.form === 'line' || mark.form === 'arrow') && mark.points.length < 2)
       issue('points', 'are fewer than two');
     if (mark.form === 'polygon' && mark.points.length < 3) issue('points', 'are fewer than three');
@@ -81,6 +85,7 @@ export const blankMark: Omit<Mark, 'id' | 'sheetId' | 'form'> = {
   deviceId: null,
   aRackId: null,
   bRackId: null,
+  scheduleId: null,
   linkSheetId: null,
   picture: null,
 };
@@ -95,6 +100,7 @@ export const markKind = defineKind({
     deviceId: { to: 'device', index: 'marksByDevice', onRemove: 'cleared' },
     aRackId: { to: 'rack', index: 'marksByRack', onRemove: 'goes' },
     bRackId: { to: 'rack', index: 'marksByRack', onRemove: 'goes' },
+    scheduleId: { to: 'schedule', index: 'marksBySchedule', onRemove: 'goes' },
     linkSheetId: { to: 'sheet', index: 'marksByLinkedSheet', onRemove: 'cleared' },
   },
   indexes: {},
