@@ -184,6 +184,63 @@ test('labels: those of racks on sheets, noted as printed, undone; a scanned link
   await expect(page.getByText('What this label was on is not there any more')).toBeVisible();
 });
 
+test('a list is looked at otherwise, kept for all, opened as a schedule, kept, put on a sheet, and follows an edit', async ({
+  page,
+  browser,
+  application,
+}) => {
+  await signIn(page, application);
+  await section(page, 'Cables');
+  await page.getByRole('button', { name: 'View of Cables' }).click();
+  await take(page, 'Filter by a column', 'Type');
+  await page.keyboard.type('OM4');
+  await take(page, 'Group by', 'A device');
+  await expect(page.getByText('16 of 231 rows')).toBeVisible();
+  await page.getByRole('textbox', { name: 'Keep this view as' }).fill('Multimode by device');
+  await page.getByRole('button', { name: 'Keep for all' }).click();
+  await saved(page);
+  // Another person finds it, in an address of their own.
+  const ben = await another(browser, application, 'ben@marrow.example');
+  await section(ben, 'Cables');
+  await expect(grid(ben).locator('[data-heading]')).toHaveCount(0);
+  await ben.getByRole('button', { name: 'View of Cables' }).click();
+  await ben.getByRole('button', { name: 'Multimode by device', exact: true }).click();
+  await expect(grid(ben).locator('[data-heading]').first()).toContainText('kq-acc-1 · 2 rows');
+  await ben.context().close();
+  await page.getByRole('button', { name: 'Open as a schedule' }).click();
+  await expect(page.getByText(/where Type contains OM4 · grouped by A device/)).toBeVisible();
+  await keep(page, 'Multimode');
+  await saved(page);
+  // On a sheet, by the menu; which schedule it is, in its record.
+  await section(page, 'Sheets');
+  await page.getByText('Kelder Quay · switching').first().dblclick();
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Schedule as a table' }).click();
+  await take(page, 'Schedule', 'Multimode');
+  const table = page.getByRole('button', { name: /^schedule: Multimode/ });
+  await expect(table).toHaveAccessibleName('schedule: Multimode, 16 rows');
+  await expect(table).toContainText('KQ-00010');
+  // What is edited elsewhere is in it at once; undone, it says what it said.
+  await page.getByRole('button', { name: 'Open the schedule' }).click();
+  const cell = grid(page).getByRole('gridcell', { name: 'KQ-00010' });
+  await cell.dblclick();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.type('KQ-90010');
+  await page.keyboard.press('Enter');
+  await saved(page);
+  await page.goBack();
+  await expect(table).toContainText('KQ-90010');
+  await page.keyboard.press('Control+z');
+  await expect(table).toContainText('KQ-00010');
+  // The schedule goes, and its table with it: said, and undone as one step.
+  await section(page, 'Schedules');
+  await list(page).getByRole('button', { name: 'Multimode' }).click();
+  await page.getByRole('button', { name: 'Delete', exact: true }).click();
+  await saved(page);
+  await page.keyboard.press('Control+z');
+  await expect(list(page).getByRole('button', { name: 'Multimode' })).toBeVisible();
+});
+
 test('from an empty project, by keys alone: begun from nothing, filtered to nothing, kept, deleted, undone', async ({
   page,
   application,

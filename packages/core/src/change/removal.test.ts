@@ -54,7 +54,7 @@ describe('taking a row out', () => {
     // A cable takes its further legs and its line on a sheet along; ports stay.
     expect(kept('cable', ['cable', 'port', 'sheetLink'])).toEqual([-1, 0, -1]);
     // A sheet takes what is drawn on it along, and nothing of the network.
-    expect(kept('sheet', ['sheetItem', 'sheetLink', 'mark', 'device', 'cable'])).toEqual([-3, -2, -3, 0, 0]);
+    expect(kept('sheet', ['sheetItem', 'sheetLink', 'mark', 'device', 'cable'])).toEqual([-3, -2, -4, 0, 0]);
     expect(kept('circuit', ['circuit', 'port', 'sheetItem'])).toEqual([-1, 0, -1]);
     // A place with racks in it holds.
     expect(kept('place', ['place'])).toEqual([]);

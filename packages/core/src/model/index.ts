@@ -23,6 +23,7 @@ export * from './kinds/purchase/priceList.ts';
 export * from './kinds/purchase/quotation.ts';
 export * from './kinds/purchase/stock.ts';
 export * from './kinds/reports/printedLabel.ts';
+export * from './kinds/reports/gridView.ts';
 export * from './kinds/reports/schedule.ts';
 export * from './kinds/review/requirement.ts';
 export * from './kinds/review/ruleGrade.ts';

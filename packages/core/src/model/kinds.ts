@@ -23,6 +23,7 @@ import { sheetItemKind } from './kinds/drawings/sheetItem.ts';
 import { sheetLinkKind } from './kinds/drawings/sheetLink.ts';
 import { markKind } from './kinds/drawings/mark.ts';
 import { printedLabelKind } from './kinds/reports/printedLabel.ts';
+import { gridViewKind } from './kinds/reports/gridView.ts';
 import { scheduleKind } from './kinds/reports/schedule.ts';
 import { partsListKind, listedDeviceKind } from './kinds/purchase/partsList.ts';
 import { priceKind, priceListKind } from './kinds/purchase/priceList.ts';
@@ -67,6 +68,7 @@ const definitions = {
   ruleGrade: ruleGradeKind,
   requirement: requirementKind,
   schedule: scheduleKind,
+  gridView: gridViewKind,
   printedLabel: printedLabelKind,
   heldLicence: heldLicenceKind,
   partsList: partsListKind,

@@ -10,3 +10,4 @@ export * from './question/layout.ts';
 export * from './question/source.ts';
 export * from './registry.ts';
 export * from './table.ts';
+export * from './view.ts';

@@ -194,6 +194,17 @@ function withTheRest(base: Network): Network {
       blankRepeats: true,
       notes: 'for the harbour master',
     }),
+    create('gridView', {
+      ...{
+        id: newId(),
+        name: 'Fibre first',
+        grid: 'cables',
+        columns: ['type', 'label'],
+        widths: { label: 140 },
+      },
+      ...{ filters: [{ key: 'type', test: 'contains' as const, value: 'OS2' }], group: 'type' },
+      order: { key: 'label', descending: true },
+    }),
     create('heldLicence', {
       ...{ id: newId(), certificate: 'LC-1', modelId: frame, name: 'Routing', count: 2 },
       ...{ validFrom: '2026-01-01', validUntil: '2026-12-31', notes: null },

@@ -5,7 +5,8 @@ import { parseInterface, formatIp } from '@visograph/core/model';
 import { useMemo, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
-import { Grid, type GridColumn, type GridRow } from '../kit/grid/Grid.tsx';
+import type { GridColumn, GridRow } from '../kit/grid/Grid.tsx';
+import { ViewedGrid } from '../views/ViewedGrid.tsx';
 import { Empty } from '../kit/panel/panels.tsx';
 
 const columns: readonly GridColumn[] = [
@@ -51,7 +52,9 @@ export function AddressList({ filter }: { filter: string }): ReactNode {
     return null;
   };
   return (
-    <Grid
+    <ViewedGrid
+      view="addresses"
+      schedule="addresses"
       label="Addresses"
       columns={columns}
       rows={rows}

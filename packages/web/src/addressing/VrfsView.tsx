@@ -12,7 +12,8 @@ import { TextIn } from '../kit/form/fields.tsx';
 import { Form } from '../kit/form/Form.tsx';
 import { trimmed, useSchemaForm } from '../kit/form/useSchemaForm.ts';
 import { Coloured } from '../kit/grid/drawn.tsx';
-import { Grid, type GridColumn } from '../kit/grid/Grid.tsx';
+import type { GridColumn } from '../kit/grid/Grid.tsx';
+import { ViewedGrid } from '../views/ViewedGrid.tsx';
 import { Empty, Hint } from '../kit/panel/panels.tsx';
 
 const columns: readonly GridColumn[] = [
@@ -116,7 +117,8 @@ export function VrfsView(): ReactNode {
           ))}
         </Hint>
       </Bar>
-      <Grid
+      <ViewedGrid
+        view="vrfs"
         label="VRFs"
         columns={columns}
         rows={rows}

@@ -1,18 +1,21 @@
 import type { ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
-import { Grid, type GridRow } from '../kit/grid/Grid.tsx';
+import type { GridRow } from '../kit/grid/Grid.tsx';
+import { ViewedGrid } from '../views/ViewedGrid.tsx';
 import { cableColumns, editCable } from './cableRows.ts';
 
 interface Props {
   label: string;
+  /** What the grid is called in addresses and views. */
+  view: string;
   rows: readonly GridRow[];
   filter?: string;
   empty?: ReactNode;
 }
 
 /** Cables as rows: chosen and edited here as everywhere. */
-export function CableGrid({ label, rows, filter, empty }: Props): ReactNode {
+export function CableGrid({ label, view: name, rows, filter, empty }: Props): ReactNode {
   const { view, commit, canEdit } = useProject();
   const { network } = view;
   const { selection, select } = useWhereabouts();
@@ -21,7 +24,9 @@ export function CableGrid({ label, rows, filter, empty }: Props): ReactNode {
     return cable === null ? 'This cable is no longer there.' : editCable(network, cable, key, text, commit);
   };
   return (
-    <Grid
+    <ViewedGrid
+      view={name}
+      schedule="cables"
       label={label}
       columns={cableColumns}
       rows={rows}

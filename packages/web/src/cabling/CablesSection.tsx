@@ -72,6 +72,7 @@ export default function CablesSection(): ReactNode {
       {shown === 'ports' && <FreePorts />}
       {shown === 'cables' && (
         <CableGrid
+          view="cables"
           label="Cables"
           rows={rows}
           filter={filter}

@@ -10,7 +10,7 @@ import { useFormActs } from '../data/useFormActs.ts';
 import { TextIn } from '../kit/form/fields.tsx';
 import { Form } from '../kit/form/Form.tsx';
 import { trimmed, useSchemaForm } from '../kit/form/useSchemaForm.ts';
-import { Grid } from '../kit/grid/Grid.tsx';
+import { ViewedGrid } from '../views/ViewedGrid.tsx';
 import { Empty } from '../kit/panel/panels.tsx';
 
 const Add = styled.div`
@@ -75,7 +75,9 @@ export function Circuits({ filter }: { filter: string }): ReactNode {
           <AddCircuit />
         </Add>
       )}
-      <Grid
+      <ViewedGrid
+        view="circuits"
+        schedule="circuits"
         label="Circuits"
         columns={circuitColumns}
         rows={rows}

@@ -6,7 +6,7 @@ import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
 import { Choice, Picker } from '../kit/choice.tsx';
 import { Field } from '../kit/controls.tsx';
-import { Grid } from '../kit/grid/Grid.tsx';
+import { ViewedGrid } from '../views/ViewedGrid.tsx';
 import { Empty } from '../kit/panel/panels.tsx';
 
 const Ask = styled.div`
@@ -118,7 +118,9 @@ export function FreePorts(): ReactNode {
         <Choice label="Different devices" width={112} value={apart} options={yesNo} onChange={setApart} />
         <Picker label="Near" options={places} value={near} onChange={setNear} width={190} />
       </Ask>
-      <Grid
+      <ViewedGrid
+        view="free-ports"
+        schedule="free-ports"
         label="Free ports"
         columns={columns}
         rows={rows}

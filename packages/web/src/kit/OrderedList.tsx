@@ -29,7 +29,9 @@ const List = styled(GridList)`
       outline-offset: 1px;
       border-radius: 3px;
     }
-    > :last-child {
+    > :last-child,
+    /* The cell of a row of the list is not drawn itself. */
+    > [role='gridcell'] > :last-child {
       flex: 1;
       min-width: 0;
     }

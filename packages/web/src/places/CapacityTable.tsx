@@ -5,7 +5,8 @@ import { styled } from 'styled-components';
 import { useShown } from '../data/shown.ts';
 import { useWhereabouts } from '../data/location.ts';
 import { Choice } from '../kit/choice.tsx';
-import { Grid, type GridColumn } from '../kit/grid/Grid.tsx';
+import type { GridColumn } from '../kit/grid/Grid.tsx';
+import { ViewedGrid } from '../views/ViewedGrid.tsx';
 
 const short: Record<string, string> = {
   massLimitKg: 'Limit',
@@ -73,7 +74,9 @@ export function CapacityTable({ place }: { place: Place | null }): ReactNode {
           onChange={(next) => setPer(next === 'place' ? 'place' : 'rack')}
         />
       </Line>
-      <Grid
+      <ViewedGrid
+        view={`capacity-${per}`}
+        schedule={per === 'rack' ? 'capacity' : 'place-capacity'}
         key={per}
         label="Capacity"
         columns={columns}

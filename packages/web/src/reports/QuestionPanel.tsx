@@ -1,18 +1,15 @@
 import {
-  columnTests,
   compareNames,
   placePath,
   questionLimits,
-  takesValue,
   totals,
   type AskedColumn,
-  type ColumnTest,
   type Question,
   type Total,
 } from '@visograph/core/model';
 import type { Source } from '@visograph/core/report';
 import { X } from 'lucide-react';
-import { useMemo, useState, type ReactNode } from 'react';
+import { useMemo, type ReactNode } from 'react';
 import { TextArea, TextField } from 'react-aria-components';
 import { styled } from 'styled-components';
 import { useShown } from '../data/shown.ts';
@@ -21,6 +18,7 @@ import { Button, control, Field, FieldLabel } from '../kit/controls.tsx';
 import { OrderedList } from '../kit/OrderedList.tsx';
 import { Hint } from '../kit/panel/panels.tsx';
 import { Tick } from '../kit/Tick.tsx';
+import { Add, Bin, FilterLines, Line, Lines, replaced } from '../views/questionParts.tsx';
 
 const Frame = styled.aside`
   flex: none;
@@ -41,44 +39,12 @@ const Frame = styled.aside`
     resize: vertical;
   }
 `;
-const Lines = styled.div`
-  display: flex;
-  flex-direction: column;
-  gap: 6px;
-`;
-const Line = styled.div`
-  display: flex;
-  gap: 5px;
-  align-items: flex-end;
-  min-width: 0;
-  > div {
-    flex: 1;
-    min-width: 0;
-  }
-`;
-const Bin = styled(Button)`
-  flex: none;
-  width: 26px;
-  padding: 0;
-  display: grid;
-  place-items: center;
-`;
 const Asked = styled.div`
   display: grid;
   grid-template-columns: minmax(0, 1fr) 84px 26px;
   gap: 5px;
 `;
 
-const testWords: Readonly<Record<ColumnTest, string>> = {
-  is: 'is',
-  'is not': 'is not',
-  contains: 'contains',
-  'does not contain': 'does not contain',
-  'at least': 'at least, from',
-  'at most': 'at most, until',
-  'is empty': 'is empty',
-  'is not empty': 'is filled',
-};
 const totalWords: Readonly<Record<Total | 'none', string>> = {
   none: 'no total',
   sum: 'sum',
@@ -88,10 +54,6 @@ const totalWords: Readonly<Record<Total | 'none', string>> = {
   count: 'count',
 };
 const totalOptions = (['none', ...totals] as const).map((id) => ({ id, text: totalWords[id] }));
-
-/** With the item at a place replaced; without it where nothing stands for it. */
-const replaced = <T,>(items: readonly T[], at: number, next: T | null): T[] =>
-  items.flatMap((item, place) => (place !== at ? [item] : next === null ? [] : [next]));
 
 interface Props {
   question: Question;
@@ -112,6 +74,10 @@ export function QuestionPanel({ question, source, onChange }: Props): ReactNode 
         ...(own ? {} : { detail: 'fact' }),
       })),
     [source],
+  );
+  const filterColumns = useMemo(
+    () => all.map((one) => ({ ...one, numeric: source.byKey.get(one.id)?.numeric === true })),
+    [all, source],
   );
   const without = (keys: readonly string[]) => all.filter(({ id }) => !keys.includes(id));
   const places = useMemo(
@@ -177,70 +143,11 @@ export function QuestionPanel({ question, source, onChange }: Props): ReactNode 
         />
       )}
       <h2>Rows where</h2>
-      <Lines>
-        {filters.map((filter, at) => (
-          <Lines key={at}>
-            <Line>
-              <div>
-                <Picker
-                  label={`Column of filter ${at + 1}`}
-                  hideLabel
-                  options={all}
-                  value={filter.key}
-                  onChange={(key) =>
-                    key !== null && onChange({ filters: replaced(filters, at, { ...filter, key }) })
-                  }
-                />
-              </div>
-              <Bin
-                aria-label={`Take out filter ${at + 1}`}
-                onPress={() => onChange({ filters: replaced(filters, at, null) })}
-              >
-                <X size={14} aria-hidden="true" />
-              </Bin>
-            </Line>
-            <Line>
-              <div>
-                <Choice<ColumnTest>
-                  label={`Test of filter ${at + 1}`}
-                  hideLabel
-                  value={filter.test}
-                  options={columnTests.map((id) => ({ id, text: testWords[id] }))}
-                  onChange={(test) => onChange({ filters: replaced(filters, at, { ...filter, test }) })}
-                />
-              </div>
-              {takesValue(filter.test) && (
-                <Field
-                  label={`Value of filter ${at + 1}`}
-                  hideLabel
-                  value={filter.value}
-                  // One that was just taken in asks for its value.
-                  autoFocus={filter.value === '' && at === filters.length - 1}
-                  mono
-                  width={130}
-                  onChange={(value) =>
-                    onChange({ filters: replaced(filters, at, { ...filter, value: value.slice(0, 200) }) })
-                  }
-                />
-              )}
-            </Line>
-          </Lines>
-        ))}
-      </Lines>
-      {filters.length < questionLimits.filters && (
-        <Add
-          label="Filter by a column"
-          options={all}
-          onAdd={(key) =>
-            onChange({
-              filters: [
-                ...filters,
-                { key, test: source.byKey.get(key)?.numeric === true ? 'at least' : 'contains', value: '' },
-              ],
-            })
-          }
-        />
-      )}
+      <FilterLines
+        filters={filters}
+        columns={filterColumns}
+        onChange={(next) => onChange({ filters: next })}
+      />
       <Hint>Of dates, “today” and “today + 90” are values too.</Hint>
       <h2>Groups</h2>
       <OrderedList
@@ -319,39 +226,5 @@ export function QuestionPanel({ question, source, onChange }: Props): ReactNode 
         </TextField>
       </Lines>
     </Frame>
-  );
-}
-
-/** Takes one more column into a part of the question; with `goesOn` the next can be typed at once. */
-function Add({
-  label,
-  options,
-  goesOn = false,
-  onAdd,
-}: {
-  label: string;
-  options: readonly { id: string; text: string; detail?: string }[];
-  goesOn?: boolean;
-  onAdd: (key: string) => void;
-}): ReactNode {
-  const [taken, setTaken] = useState(0);
-  return (
-    <div style={{ marginTop: 6 }}>
-      <Picker
-        // It is empty again for the next one.
-        key={taken}
-        autoFocus={goesOn && taken > 0}
-        label={label}
-        hideLabel
-        placeholder={label}
-        options={options}
-        value={null}
-        onChange={(key) => {
-          if (key === null) return;
-          setTaken(taken + 1);
-          onAdd(key);
-        }}
-      />
-    </div>
   );
 }

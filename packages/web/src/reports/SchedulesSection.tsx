@@ -126,6 +126,11 @@ function AnswerGrid({ asked, answer }: { asked: Asked; answer: Answer }): ReactN
       columns={columns}
       rows={rows}
       order={order}
+      onWidth={(key, width) =>
+        asked.change({
+          columns: question.columns.map((column) => (column.key === key ? { ...column, width } : column)),
+        })
+      }
       selectedId={selectedRow}
       onSelect={(id) => {
         const row = rowIdOf(id);

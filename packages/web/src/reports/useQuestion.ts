@@ -1,8 +1,8 @@
 import { questionSchema, type Question, type Schedule } from '@visograph/core/model';
 import { builtInQuestion, findReport, questionOf, reports, type Report } from '@visograph/core/report';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { useSearchParams } from 'react-router';
+import { useMemo } from 'react';
 import { useWhereabouts } from '../data/location.ts';
+import { useInAddress } from '../data/useInAddress.ts';
 import { useShown } from '../data/shown.ts';
 
 const partSchema = questionSchema.partial();
@@ -45,57 +45,15 @@ export interface Asked {
 }
 
 /** Which schedule is looked at, and what of its question is otherwise than it is kept. */
-interface Address {
-  schedule: string | null;
-  view: string | null;
-}
-const keyOf = ({ schedule, view }: Address): string => `${schedule ?? ''} ${view ?? ''}`;
-
-/**
- * What is looked at, as the address says it. A change counts at once, also while the address has not followed yet:
- * what is typed letter by letter is not taken back by an address that is a letter behind.
- */
-function useAddress(): [Address, (to: Address) => void] {
-  const [search, setSearch] = useSearchParams();
-  const inAddress = useMemo(() => ({ schedule: search.get('schedule'), view: search.get('view') }), [search]);
-  const [at, setAt] = useState(inAddress);
-  const underWay = useRef<string[]>([]);
-  const key = keyOf(inAddress);
-  useEffect(() => {
-    const own = underWay.current.indexOf(key);
-    if (own >= 0) underWay.current.splice(0, own + 1);
-    else setAt(inAddress);
-    // Only where the address says something else.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [key]);
-  const put = useCallback(
-    (to: Address) => {
-      setAt(to);
-      if (keyOf(to) !== key) underWay.current.push(keyOf(to));
-      setSearch(
-        (before) => {
-          const next = new URLSearchParams(before);
-          if (to.schedule !== before.get('schedule')) next.delete('sel');
-          for (const name of ['schedule', 'view'] as const) {
-            const value = to[name];
-            if (value === null) next.delete(name);
-            else next.set(name, value);
-          }
-          return next;
-        },
-        { replace: true },
-      );
-    },
-    [setSearch, key],
-  );
-  return [at, put];
-}
+const addressed = ['schedule', 'view'] as const;
 
 /** The question that is looked at, with all that one changes of it in the address. */
 export function useQuestion(): Asked | null {
   const network = useShown();
   const { scopeId } = useWhereabouts();
-  const [{ schedule: named, view }, put] = useAddress();
+  const [{ schedule: named, view }, put] = useInAddress(addressed, (next, to, before) => {
+    if (to.schedule !== before.get('schedule')) next.delete('sel');
+  });
   const schedule = network.get('schedule', named);
   const report = findReport(schedule?.of ?? named ?? '') ?? (schedule === null ? reports[0] : undefined);
   const base = useMemo(

@@ -14,7 +14,8 @@ import { Form } from '../kit/form/Form.tsx';
 import { trimmed, useSchemaForm } from '../kit/form/useSchemaForm.ts';
 import { Filter } from '../kit/Filter.tsx';
 import { Coloured } from '../kit/grid/drawn.tsx';
-import { Grid, type GridColumn, type GridRow } from '../kit/grid/Grid.tsx';
+import type { GridColumn, GridRow } from '../kit/grid/Grid.tsx';
+import { ViewedGrid } from '../views/ViewedGrid.tsx';
 import { Empty, Work, WorkHead } from '../kit/panel/panels.tsx';
 import { Views } from '../kit/Views.tsx';
 import { editVlan } from './editVlan.ts';
@@ -127,7 +128,9 @@ function VlanList({ filter }: { filter: string }): ReactNode {
     });
   }, [network, scopeId]);
   return (
-    <Grid
+    <ViewedGrid
+      view="vlans"
+      schedule="vlans"
       label="VLANs"
       columns={columns}
       rows={rows}

@@ -69,7 +69,7 @@ export function sceneMarks(
       sheetId: mark.linkSheetId,
       spoken:
         table !== null
-          ? `schedule: ${table.title}, ${table.rows.length} rows`
+          ? `schedule: ${table.title}, ${table.rows.filter(({ heading }) => !heading).length} rows`
           : text === ''
             ? mark.form
             : `${mark.form}: ${text.slice(0, 120)}`,

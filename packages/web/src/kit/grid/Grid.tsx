@@ -2,6 +2,7 @@ import { useRef, type ReactNode } from 'react';
 import { AppendRow } from './AppendRow.tsx';
 import { holds } from './gridBlocks.ts';
 import { cellStyle, GridCell } from './GridCell.tsx';
+import { HeadEdge, widerBy } from './HeadEdge.tsx';
 import { Frame, HeadCell, HeadRow, Row, Why } from './gridParts.tsx';
 import { useGridEdits } from './useGridEdits.ts';
 import { gridKeys } from './gridKeys.ts';
@@ -31,6 +32,8 @@ interface GridProps {
   filter?: string;
   /** The order of the rows where it is kept elsewhere; otherwise the grid puts them in order itself. */
   order?: OwnOrder;
+  /** Takes the width that a column is to have, where that is kept. */
+  onWidth?: (key: string, width: number) => void;
   empty?: ReactNode;
 }
 
@@ -43,9 +46,11 @@ const arrows: Readonly<Record<ColumnOrder['order'], string>> = {
 function Heads({
   columns,
   orderOf,
+  onWidth,
 }: {
   columns: readonly GridColumn[];
   orderOf: (key: string) => ColumnOrder;
+  onWidth?: (key: string, width: number) => void;
 }): ReactNode {
   return (
     <HeadRow role="row" aria-rowindex={1}>
@@ -62,6 +67,9 @@ function Heads({
             >
               {`${column.label}${arrows[order]}`}
             </button>
+            {onWidth !== undefined && (
+              <HeadEdge width={column.width} onWidth={(width) => onWidth(column.key, width)} />
+            )}
           </HeadCell>
         );
       })}
@@ -85,6 +93,7 @@ export function Grid({
   appends = '',
   filter = '',
   order,
+  onWidth,
   empty,
 }: GridProps): ReactNode {
   const listed = useGridRows(columns, rows, filter, selectedId, order);
@@ -106,12 +115,14 @@ export function Grid({
         onKeyDown={gridKeys({
           ...{ columns, shown, at, edits, editable, onSelect },
           onBelow: () => below.current?.focus(),
+          onWider:
+            onWidth === undefined ? null : (column, by) => onWidth(column.key, widerBy(column.width, by)),
         })}
         onCopy={edits.onCopy}
         onPaste={edits.onPaste}
       >
         <div role="rowgroup">
-          <Heads columns={columns} orderOf={listed.orderOf} />
+          <Heads columns={columns} orderOf={listed.orderOf} onWidth={onWidth} />
         </div>
         {shown.length === 0 && empty}
         <div

@@ -12,6 +12,8 @@ interface Keyed {
   /** Whether anything can be typed here. */
   editable: boolean;
   onSelect: (id: string) => void;
+  /** Makes a column wider or narrower; null where that is not kept. */
+  onWider: ((column: GridColumn, by: number) => void) | null;
   /** Goes to what is below the last row. */
   onBelow: () => void;
 }
@@ -31,15 +33,22 @@ function onTyping(event: KeyboardEvent, { spot }: GridSpot, edits: GridEdits): v
   event.stopPropagation();
 }
 
-/** The keys of a grid: moves, Enter and F2 open a cell, a letter begins one, space selects the row, Ctrl D fills down. */
+/**
+ * The keys of a grid: moves, Enter and F2 open a cell, a letter begins one, space selects the row, Ctrl D fills down, Alt Shift and an
+ * arrow make the column wider or narrower.
+ */
 export const gridKeys =
-  ({ columns, shown, at, edits, editable, onSelect, onBelow }: Keyed) =>
+  ({ columns, shown, at, edits, editable, onSelect, onWider, onBelow }: Keyed) =>
   (event: KeyboardEvent): void => {
     if (edits.editing !== null) return onTyping(event, at, edits);
     const row = shown[at.spot.row];
     const typed = editable && columns[at.spot.column]?.editable === true && row?.heading === undefined;
     const move = moveFor(event.key, at.spot, at.end, event.ctrlKey);
-    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'd') edits.fillDown();
+    const column = columns[at.spot.column];
+    const sideways = event.key === 'ArrowLeft' || event.key === 'ArrowRight';
+    if (sideways && event.altKey && event.shiftKey && onWider !== null && column !== undefined)
+      onWider(column, event.key === 'ArrowLeft' ? -16 : 16);
+    else if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'd') edits.fillDown();
     else if (event.key === 'ArrowDown' && !event.shiftKey && at.spot.row === shown.length - 1) onBelow();
     else if (move !== null) at.focusSpot(move, event.shiftKey);
     else if ((event.key === 'Enter' || event.key === 'F2') && typed) edits.begin(null);

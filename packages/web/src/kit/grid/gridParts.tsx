@@ -22,6 +22,7 @@ export const HeadRow = styled.div`
 `;
 export const HeadCell = styled.div`
   display: flex;
+  position: relative;
   min-width: 0;
   button {
     flex: 1;
@@ -37,6 +38,21 @@ export const HeadCell = styled.div`
       font-style: italic;
       font-weight: 400;
     }
+  }
+`;
+/** The edge of a column, by which it is made wider or narrower. */
+export const Edge = styled.span`
+  position: absolute;
+  top: 0;
+  right: -3px;
+  z-index: 1;
+  width: 7px;
+  height: 100%;
+  cursor: col-resize;
+  touch-action: none;
+  &:hover,
+  &[data-held] {
+    background: ${({ theme }) => theme.rule};
   }
 `;
 export const Row = styled.div`

@@ -13,7 +13,8 @@ import { useProject } from '../../data/project.tsx';
 import { useShown } from '../../data/shown.ts';
 import { Button } from '../../kit/controls.tsx';
 import { Filter } from '../../kit/Filter.tsx';
-import { Grid, type GridColumn, type GridRow } from '../../kit/grid/Grid.tsx';
+import type { GridColumn, GridRow } from '../../kit/grid/Grid.tsx';
+import { ViewedGrid } from '../../views/ViewedGrid.tsx';
 import { SideList } from '../../kit/list/SideList.tsx';
 import { Empty } from '../../kit/panel/panels.tsx';
 import { Bar, Halves, Main } from '../layout.tsx';
@@ -130,7 +131,8 @@ export function PricesView(): ReactNode {
                 </Button>
               )}
             </Bar>
-            <Grid
+            <ViewedGrid
+              view="prices"
               key={list.id}
               label={list.name}
               columns={columnsOf(list.currency)}

@@ -5,7 +5,8 @@ import { useProject } from '../../data/project.tsx';
 import { useShown } from '../../data/shown.ts';
 import { Button } from '../../kit/controls.tsx';
 import { Filter } from '../../kit/Filter.tsx';
-import { Grid, type GridColumn, type GridRow } from '../../kit/grid/Grid.tsx';
+import type { GridColumn, GridRow } from '../../kit/grid/Grid.tsx';
+import { ViewedGrid } from '../../views/ViewedGrid.tsx';
 import { Empty } from '../../kit/panel/panels.tsx';
 import { Bar, Main } from '../layout.tsx';
 import { useDo, useKeep } from '../../data/useDo.ts';
@@ -99,7 +100,8 @@ export function StockView(): ReactNode {
           </Button>
         )}
       </Bar>
-      <Grid
+      <ViewedGrid
+        view="stock"
         label="Stock"
         columns={columns}
         rows={rows}

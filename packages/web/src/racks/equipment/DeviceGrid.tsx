@@ -1,11 +1,14 @@
 import type { ReactNode } from 'react';
 import { useProject } from '../../data/project.tsx';
 import { useWhereabouts } from '../../data/location.ts';
-import { Grid, type GridRow } from '../../kit/grid/Grid.tsx';
+import type { GridRow } from '../../kit/grid/Grid.tsx';
+import { ViewedGrid } from '../../views/ViewedGrid.tsx';
 import { deviceColumns, editDevice, type DeviceView } from './deviceRows.tsx';
 
 interface Props {
   label: string;
+  /** What the grid is called in addresses and views. */
+  view: string;
   /** What of the devices is listed; the rows are of the same. */
   listed?: DeviceView;
   rows: readonly GridRow[];
@@ -16,7 +19,15 @@ interface Props {
 }
 
 /** Devices as rows: chosen and edited here as everywhere. */
-export function DeviceGrid({ label, listed = 'standing', rows, onAppend, filter, empty }: Props): ReactNode {
+export function DeviceGrid({
+  label,
+  view: name,
+  listed = 'standing',
+  rows,
+  onAppend,
+  filter,
+  empty,
+}: Props): ReactNode {
   const { view, commit, canEdit } = useProject();
   const { network } = view;
   const { selection, select } = useWhereabouts();
@@ -28,7 +39,9 @@ export function DeviceGrid({ label, listed = 'standing', rows, onAppend, filter,
       : editDevice(network, device, key, text, commit);
   };
   return (
-    <Grid
+    <ViewedGrid
+      view={`${name}-${listed}`}
+      schedule={listed === 'standing' ? 'devices' : 'inventory'}
       label={label}
       columns={deviceColumns[listed]}
       rows={rows}

@@ -56,6 +56,7 @@ export default function EquipmentSection(): ReactNode {
         </div>
       </WorkHead>
       <DeviceGrid
+        view="devices"
         label="Devices"
         listed={listed}
         rows={rows}

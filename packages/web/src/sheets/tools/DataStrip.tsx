@@ -132,9 +132,9 @@ export function DataStrip({ scene }: { scene: Scene }): ReactNode {
           onSelect={(id) => select({ kind: 'circuit', id })}
         />
       ) : kind === 'device' ? (
-        <DeviceGrid label="Devices on this sheet" rows={devices} />
+        <DeviceGrid view="drawn-devices" label="Devices on this sheet" rows={devices} />
       ) : (
-        <CableGrid label="Cables on this sheet" rows={cables} />
+        <CableGrid view="drawn-cables" label="Cables on this sheet" rows={cables} />
       )}
     </Strip>
   );

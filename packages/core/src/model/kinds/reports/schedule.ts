@@ -24,7 +24,7 @@ export type Total = (typeof totals)[number];
 /** How much a question can hold. */
 export const questionLimits = { columns: 60, filters: 20, groups: 4, order: 6 } as const;
 
-const columnKey = z.string().min(1).max(60);
+export const columnKey = z.string().min(1).max(60);
 const atMost = <T extends z.ZodType>(item: T, most: number) =>
   z.array(item).max(most, `are more than ${most}`);
 
@@ -37,12 +37,12 @@ const askedColumn = z.strictObject({
   width: z.int().min(30).max(1200).nullable(),
   total: z.enum(totals).nullable(),
 });
-const askedFilter = z.strictObject({
+export const askedFilter = z.strictObject({
   key: columnKey,
   test: z.enum(columnTests),
   value: z.string().max(200, 'is longer than 200 characters'),
 });
-const askedOrder = z.strictObject({ key: columnKey, descending: z.boolean() });
+export const askedOrder = z.strictObject({ key: columnKey, descending: z.boolean() });
 
 /** A schedule is kept as its question: what is listed and how. Its rows are never kept. */
 export const scheduleSchema = z.strictObject({
