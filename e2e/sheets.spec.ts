@@ -362,7 +362,7 @@ test("the browser's own print lays the sheet on one page of its paper", async ({
 test('several sheets are printed into one file, and each into its own', async ({ page }) => {
   await page.getByRole('link', { name: 'Sheets' }).click();
   await page.getByRole('button', { name: 'Print several' }).click();
-  const dialog = page.getByRole('dialog', { name: 'Print several sheets' });
+  const dialog = page.getByRole('dialog', { name: 'Print several' });
   // All sheets of the demo, laid out and drawn by a process of low priority.
   const patience = { timeout: 70_000 };
   const [one] = await Promise.all([
@@ -372,7 +372,7 @@ test('several sheets are printed into one file, and each into its own', async ({
   expect(await pdfText(await readFile(await one.path()))).toContain('kq-acc-5');
   const [zip] = await Promise.all([
     page.waitForEvent('download', patience),
-    dialog.getByRole('button', { name: 'A PDF of each' }).click(),
+    dialog.getByRole('button', { name: 'A PDF of each sheet' }).click(),
   ]);
   expect((await readFile(await zip.path())).subarray(0, 2).toString()).toBe('PK');
 });

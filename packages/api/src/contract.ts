@@ -29,6 +29,11 @@ const print = z.strictObject({
   title: z.string().max(200).optional(),
   page: pageSchema.partial().optional(),
 });
+const printSet = print.extend({
+  sheetIds: z.array(uuid()).max(200, 'are more than 200'),
+  scheduleIds: z.array(uuid()).max(200, 'are more than 200').optional(),
+  contents: z.boolean().optional(),
+});
 
 const accounts = {
   'GET /health': endpoint({
@@ -402,9 +407,10 @@ const sheets = {
   'POST /projects/:project/print': endpoint({
     access: 'reader',
     job: 'short',
-    summary: 'Several sheets in one PDF with a bookmark for each; page overrules the paper of all of them',
+    summary:
+      'Sheets, and schedules of the project, in one PDF with a bookmark for each; page overrules the paper of all sheets. With schedules, or where contents is asked for, a contents page stands first and pages are numbered',
     network: 'read',
-    body: print,
+    body: printSet,
     files: ['application/pdf'],
   }),
   'POST /projects/:project/print-each': endpoint({

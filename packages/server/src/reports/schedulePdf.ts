@@ -45,8 +45,12 @@ function columnWidths(document: Document, { heads, lines }: PrintedSchedule): nu
   });
 }
 
-/** Lays one schedule out over pages of A4, upright where that is wide enough, with its heads on each. */
-function drawSchedule(document: Document, schedule: PrintedSchedule): void {
+/**
+ * Lays one schedule out over pages of A4, upright where that is wide enough, with its heads on each.
+ *
+ * @throws Refusal where the document comes to more pages than anybody prints
+ */
+export function drawSchedule(document: Document, schedule: PrintedSchedule): void {
   const wished = columnWidths(document, schedule);
   const total = wished.reduce((sum, width) => sum + width, 0);
   const upright = total <= a4.short - 2 * margin;

@@ -10,10 +10,10 @@ import {
   tableToCsv,
   toldAnswer,
 } from '@visograph/core/report';
-import { grouped } from '@visograph/core/model';
 import { notFound, Refusal } from '../http/problem.ts';
 import { fileAnswer, type JobCall, type JobHandlers } from '../http/route.ts';
 import { workbook, xlsxType } from '../spreadsheets/workbook.ts';
+import { printedSchedule } from './printedSchedule.ts';
 import { scheduleLines } from './scheduleLines.ts';
 import { schedulePdf } from './schedulePdf.ts';
 
@@ -80,11 +80,7 @@ export const scheduleHandlers = {
         return fileAnswer(`${fileName}.xlsx`, xlsxType, await workbook(title, heads, rows, notes));
       }
       case 'pdf': {
-        const under = [
-          `${place} · ${grouped(answer.count)} ${answer.count === 1 ? 'row' : 'rows'} · ${today}`,
-          ...answer.problems,
-        ];
-        const pages = { title, under, notes: question.notes, ...scheduleLines(answer, question) };
+        const pages = printedSchedule(network, title, question, answer, { scopeId, today });
         return fileAnswer(`${fileName}.pdf`, 'application/pdf', await schedulePdf(pages));
       }
       default:

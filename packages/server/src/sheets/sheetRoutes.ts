@@ -8,7 +8,11 @@ import {
   shownGraph,
   sheetToTopology,
 } from '@visograph/core/sheets';
+import { answerOf, questionOf } from '@visograph/core/report';
 import { zipSync, type Zippable } from 'fflate';
+import { documentSetPdf } from '../reports/documentSet.ts';
+import { printedSchedule } from '../reports/printedSchedule.ts';
+import type { PrintedSchedule } from '../reports/schedulePdf.ts';
 import type { MissingGlyphs, PrintedPages, PrintSheet } from './printing/order.ts';
 import { print as drawn } from './printing/print.ts';
 import { notFound, Refusal, refuseFile } from '../http/problem.ts';
@@ -41,6 +45,23 @@ async function readSheet(
     );
   const drawn = bundles === null ? plan : { ...plan, bundles: { drawn: bundles, own: new Map() } };
   return { sheet, print: { name: sheet.name, plan: drawn, page: { ...sheet.page, ...page } } };
+}
+
+/** Schedules of the project as they are printed: of their own place, or of all. */
+async function printedSchedules(
+  call: Pick<Caller, 'network'>,
+  ids: ReadonlySet<string>,
+): Promise<PrintedSchedule[]> {
+  const { network } = await call.network();
+  return [...ids].map((id) => {
+    const schedule = network.get('schedule', id);
+    if (schedule === null) throw notFound('This schedule');
+    const question = questionOf(schedule);
+    const answer = answerOf(network, question, null, day());
+    if (answer === null) throw notFound(`The built-in schedule ${question.of}`);
+    const of = { scopeId: question.scopeId, today: day() };
+    return printedSchedule(network, schedule.name, question, answer, of);
+  });
 }
 
 const paged = async (
@@ -115,12 +136,17 @@ export const sheetHandlers = {
     const { body } = call;
     const sheets: PrintSheet[] = [];
     for (const id of new Set(body.sheetIds)) sheets.push((await readSheet(call, id, body.page)).print);
+    const schedules = await printedSchedules(call, new Set(body.scheduleIds ?? []));
     const title = body.title ?? (sheets.length === 1 ? (sheets[0]?.name ?? 'Sheet') : 'Sheets');
-    return fileAnswer(
-      `${title}.pdf`,
-      'application/pdf',
-      await drawn({ form: 'pdf', sheets, title }, call.tell),
-    );
+    if (sheets.length + schedules.length === 0)
+      throw new Refusal(422, 'Nothing to print', 'sheetIds and scheduleIds are empty. Name at least one.');
+    const whole = body.contents === true || schedules.length > 0;
+    const { revision } = await call.network();
+    const under = `r${revision} · ${day()}`;
+    const bytes = whole
+      ? await documentSetPdf({ title, under, sheets, schedules }, call.tell)
+      : await drawn({ form: 'pdf', sheets, title }, call.tell);
+    return fileAnswer(`${title}.pdf`, 'application/pdf', bytes);
   },
   'POST /projects/:project/print-each': printEach,
   'GET /projects/:project/sheets/:sheet/graph': async (call) => {

@@ -68,6 +68,47 @@ describe('a sheet on paper', () => {
     expect(pages.map((page) => page.text).join(' ')).toMatch(/1\s+\/\s+\d+\s+row\s+1,\s+column\s+1/);
   });
 
+  test('sheets and schedules as a set: contents that lead to each, every page numbered', async () => {
+    const [one, two] = [await sheet('Data room · cabling'), await sheet('Kelder Quay · cabling')];
+    const schedules = [...(await network()).all('schedule')]
+      .sort((a, b) => (a.name < b.name ? -1 : 1))
+      .slice(0, 2);
+    const order = {
+      sheetIds: [one.id, two.id],
+      scheduleIds: schedules.map(({ id }) => id),
+      title: 'As built',
+      page: { size: 'A3' as const },
+    };
+    const reply = await rita.call('POST', `/projects/${projectId}/print`, order);
+    const names = [one.name, two.name, ...schedules.map(({ name }) => name)];
+    const { pages, bookmarks, links } = await readPdf(reply.bytes);
+    expect(bookmarks).toEqual(['Contents', ...names]);
+    pages.forEach((page, at) =>
+      expect(page.text).toMatch(new RegExp(`\\b${at + 1}\\s+/\\s+${pages.length}$`)),
+    );
+    expect(pages[0]?.text).toMatch(/^As built/);
+    // What the contents say of a page is true: it bears the name, and the link leads there.
+    expect(links.map(({ from }) => from)).toEqual([0, 0, 0, 0]);
+    links.forEach(({ to }, at) => {
+      const name = names[at] ?? '';
+      expect(pages[0]?.text).toMatch(
+        new RegExp(`${name.replace(/[^\\w ]/g, '.')} (Sheet|Schedule)\\s+${to + 1}\\b`),
+      );
+      expect(pages[to]?.text).toContain(name);
+    });
+    expect(links.map(({ to }) => to).slice(0, 3)).toEqual([1, 2, 3]);
+  });
+
+  test('a set of nothing, or with a schedule that is gone, is refused by name', async () => {
+    const nothing = await rita.call('POST', `/projects/${projectId}/print`, { sheetIds: [] });
+    expect([nothing.status, nothing.body]).toMatchObject([422, { title: 'Nothing to print' }]);
+    const gone = await rita.call('POST', `/projects/${projectId}/print`, {
+      sheetIds: [],
+      scheduleIds: ['01920000-0000-7000-8000-000000000000'],
+    });
+    expect([gone.status, gone.body]).toMatchObject([404, { detail: expect.stringContaining('schedule') }]);
+  });
+
   test('a file of each comes in one archive', async () => {
     const [one, two] = [await sheet('Data room · cabling'), await sheet('Kelder Quay · cabling')];
     const body = { sheetIds: [one.id, two.id] };

@@ -1,5 +1,6 @@
 import type { BodyOf } from '@visograph/api';
 import { paperNames, type Page, type PaperSize, type Sheet } from '@visograph/core/model';
+import { schedulesOf } from '@visograph/core/report';
 import { useRef, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { callJobFile, type JobProgress } from '../../data/jobs.ts';
@@ -21,7 +22,7 @@ const Stack = styled.div`
   gap: 8px;
   margin: 8px 0;
   ul {
-    max-height: 260px;
+    max-height: 190px;
     overflow: auto;
     display: flex;
     flex-direction: column;
@@ -32,6 +33,20 @@ const Stack = styled.div`
     accent-color: ${({ theme }) => theme.accent};
   }
 `;
+const Heading = styled.div`
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  margin-bottom: 4px;
+  h3 {
+    font-size: 13px;
+    font-weight: 600;
+  }
+  button {
+    height: 22px;
+    padding: 0 8px;
+  }
+`;
 const Line = styled.div`
   display: flex;
   gap: 8px;
@@ -40,31 +55,79 @@ const Line = styled.div`
 
 type PrintWish = BodyOf<'POST /projects/:project/print'>;
 
-/** Several sheets in one PDF, or a file of each in one go. */
+/** Things of which some are chosen, a tick each. */
+function Ticks({
+  title,
+  things,
+  chosen,
+  onChoose,
+}: {
+  title: string;
+  things: readonly { id: string; name: string }[];
+  chosen: ReadonlySet<string>;
+  onChoose: (chosen: ReadonlySet<string>) => void;
+}): ReactNode {
+  const all = things.every(({ id }) => chosen.has(id));
+  return (
+    <div role="group" aria-label={title}>
+      <Heading>
+        <h3>{title}</h3>
+        <Button onPress={() => onChoose(all ? new Set() : new Set(things.map(({ id }) => id)))}>
+          {all ? 'None' : 'All'}
+        </Button>
+      </Heading>
+      <ul>
+        {things.map(({ id, name }) => (
+          <li key={id}>
+            <Tick
+              isSelected={chosen.has(id)}
+              onChange={(on) => {
+                const next = new Set(chosen);
+                if (on) next.add(id);
+                else next.delete(id);
+                onChoose(next);
+              }}
+            >
+              {name}
+            </Tick>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+/** Several sheets and schedules in one PDF, or a file of each sheet in one go. */
 export function PrintMany({ sheets, onClose }: { sheets: readonly Sheet[]; onClose: () => void }): ReactNode {
-  const { project } = useProject();
+  const { project, view } = useProject();
   const query = useMeantQuery();
   const params = { project: project.id };
   const [chosen, setChosen] = useState<ReadonlySet<string>>(() => new Set(sheets.map((sheet) => sheet.id)));
+  const schedules = schedulesOf(view.network);
+  const [listed, setListed] = useState<ReadonlySet<string>>(new Set());
+  const [contents, setContents] = useState(sheets.length > 1);
   const [size, setSize] = useState<PaperSize | 'own'>('own');
   const [progress, setProgress] = useState<JobProgress | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
   const stopper = useRef<AbortController | null>(null);
   const page: Partial<Page> = size === 'own' ? {} : { size };
   const sheetIds = sheets.filter((sheet) => chosen.has(sheet.id)).map((sheet) => sheet.id);
+  const scheduleIds = schedules.filter(({ id }) => listed.has(id)).map(({ id }) => id);
+  const count = sheetIds.length + scheduleIds.length;
   const print = async (
     call: 'POST /projects/:project/print' | 'POST /projects/:project/print-each',
     body: PrintWish,
     save: (bytes: Uint8Array) => void,
   ): Promise<void> => {
+    const of = body.sheetIds.length + (body.scheduleIds?.length ?? 0);
     const controller = new AbortController();
     stopper.current = controller;
     setTrouble(null);
-    setProgress({ done: 0, of: sheetIds.length, ahead: 0, writing: false });
+    setProgress({ done: 0, of, ahead: 0, writing: false });
     try {
       const watch = {
         signal: controller.signal,
-        onProgress: (told: JobProgress) => setProgress({ ...told, of: sheetIds.length }),
+        onProgress: (told: JobProgress) => setProgress({ ...told, of }),
       };
       save(await callJobFile(call, { params, query, body }, watch));
     } catch (error) {
@@ -75,8 +138,10 @@ export function PrintMany({ sheets, onClose }: { sheets: readonly Sheet[]; onClo
     }
   };
   const together = (): Promise<void> =>
-    print('POST /projects/:project/print', { sheetIds, page, title: project.name }, (bytes) =>
-      saveFile(`${project.name}.pdf`, bytes as BlobPart, 'application/pdf'),
+    print(
+      'POST /projects/:project/print',
+      { sheetIds, scheduleIds, contents, page, title: project.name },
+      (bytes) => saveFile(`${project.name}.pdf`, bytes as BlobPart, 'application/pdf'),
     );
   const each = (): Promise<void> =>
     print('POST /projects/:project/print-each', { sheetIds, page }, (bytes) =>
@@ -84,7 +149,7 @@ export function PrintMany({ sheets, onClose }: { sheets: readonly Sheet[]; onClo
     );
   return (
     <PanelDialog
-      title="Print several sheets"
+      title="Print several"
       open
       onOpenChange={(open) => {
         if (open) return;
@@ -93,26 +158,13 @@ export function PrintMany({ sheets, onClose }: { sheets: readonly Sheet[]; onClo
       }}
     >
       <Stack>
-        <ul>
-          {sheets.map((sheet) => (
-            <li key={sheet.id}>
-              <Tick
-                isSelected={chosen.has(sheet.id)}
-                onChange={(on) => {
-                  const next = new Set(chosen);
-                  if (on) next.add(sheet.id);
-                  else next.delete(sheet.id);
-                  setChosen(next);
-                }}
-              >
-                {sheet.name}
-              </Tick>
-            </li>
-          ))}
-        </ul>
+        <Ticks title="Sheets" things={sheets} chosen={chosen} onChoose={setChosen} />
+        {schedules.length > 0 && (
+          <Ticks title="Schedules" things={schedules} chosen={listed} onChoose={setListed} />
+        )}
         <Line>
           <Choice
-            label="Paper"
+            label="Paper of sheets"
             width={170}
             value={size}
             options={[
@@ -121,15 +173,18 @@ export function PrintMany({ sheets, onClose }: { sheets: readonly Sheet[]; onClo
             ]}
             onChange={setSize}
           />
+          <Tick isSelected={contents || listed.size > 0} isDisabled={listed.size > 0} onChange={setContents}>
+            Contents page and page numbers
+          </Tick>
         </Line>
         <MissingGlyphs sheetIds={sheetIds} />
         {progress === null ? (
           <Line>
-            <Button $tone="primary" isDisabled={sheetIds.length === 0} onPress={() => void together()}>
-              {`${sheetIds.length} in one PDF`}
+            <Button $tone="primary" isDisabled={count === 0} onPress={() => void together()}>
+              {`${count} in one PDF`}
             </Button>
             <Button isDisabled={sheetIds.length === 0} onPress={() => void each()}>
-              A PDF of each
+              A PDF of each sheet
             </Button>
           </Line>
         ) : (
