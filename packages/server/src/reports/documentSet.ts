@@ -26,7 +26,7 @@ export interface DocumentSet {
 
 const rowHeight = 2 * lineHeight;
 const [width, height] = [a4.short, a4.long];
-const firstTop = margin + 62;
+const firstTop = margin + 72;
 const fitting = (top: number): number => Math.floor((height - 2 * margin - (top - margin)) / rowHeight);
 
 /** How many contents pages so many entries take. */
@@ -53,7 +53,7 @@ function writeContents(
   document.switchToPage(page);
   write(document, title, { ...strongStyle, size: 20 }, margin, margin);
   write(document, under, { ...headStyle, weight: 400, size: 9 }, margin, margin + 30);
-  write(document, 'Contents', { ...strongStyle, size: 11 }, margin, margin + 46);
+  write(document, 'Contents', { ...strongStyle, size: 11 }, margin, margin + 52);
   for (const [at, { name, sort, page: leads }] of entries.entries()) {
     if (y + rowHeight > height - 2 * margin) {
       document.switchToPage(++page);

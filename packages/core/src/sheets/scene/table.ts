@@ -63,11 +63,8 @@ export function setTable(
     // A heading has the room of the columns behind it, where nothing stands in them.
     const cells = rows
       .filter(({ heading, cells: own }) => !heading || at > 0 || (own[1] ?? '') !== '')
-      .map(({ cells: own }) => own[at] ?? '');
-    const longest = Math.max(
-      measure(head.text, 'textStrong', size),
-      ...cells.map((cell) => measure(cell, 'text', size)),
-    );
+      .map(({ heading, cells: own }) => measure(own[at] ?? '', heading ? 'textStrong' : 'text', size));
+    const longest = Math.max(measure(head.text, 'textStrong', size), ...cells);
     return Math.min(widest, Math.max(16, longest));
   });
   const starts = widths.map((_width, at) => widths.slice(0, at).reduce((sum, one) => sum + one + gap, 0));
