@@ -58,6 +58,43 @@ test('the demo: by place and by thing, a rack drawn, what is meant; nothing stan
   await expect(page.getByText('2 to mend · 1 meant')).toBeVisible();
 });
 
+/** The deliberate faults of the demo: the finding, and the way that sets it right. */
+const faults: readonly (readonly [finding: RegExp, mend: RegExp])[] = [
+  [/cable AH-00016/, /^Plug its B end into ah-edge-1:ge0\/4/],
+  [/cable AH-00017/, /^Label AH-00018/],
+  [/VLAN 40/, /^Carry VLAN 40 at/],
+  [/is made for multimode; BR-00013/, /^Put Lumenroot LR-10 into br-acc-1/],
+  [/device kq-acc-5/, /^Put Norvane AX-2448P in its place/],
+  [/rack BR-A1/, /^Have feed A of BR-A1 rated 16 A/],
+  [/is given 2 times/, /10\.40\.40\.2\b/],
+  [/10\.41\.3\.64\/26/, /^Move 10\.41\.3\.64\/26/],
+  [/kq-cam-14/, /^Give kq-cam-14/],
+];
+
+test('each fault of the demo is mended by a press and is back with one undo', async ({
+  page,
+  application,
+}) => {
+  test.slow();
+  await signIn(page, application);
+  await section(page, 'Review');
+  const count = page.getByText(/^\d+ to mend · 2 meant$/);
+  await expect(count).toHaveText('10 to mend · 2 meant');
+  for (const [finding, mend] of faults)
+    await test.step(String(mend), async () => {
+      const found = row(page, finding).first();
+      await found.click();
+      const way = page.getByRole('button', { name: mend }).first();
+      await way.click();
+      await expect(count).not.toHaveText('10 to mend · 2 meant');
+      await expect(count).toHaveText(/^[89] to mend/);
+      await saved(page);
+      await page.keyboard.press('Control+z');
+      await expect(count).toHaveText('10 to mend · 2 meant');
+      await saved(page);
+    });
+});
+
 test('from an empty project: clean, then faults: all alike mended in one step, undone, waived with a reason, waiver ended', async ({
   page,
   application,

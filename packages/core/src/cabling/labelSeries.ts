@@ -148,6 +148,13 @@ const seriesOf: (network: Network) => AllSeries = derived<AllSeries>(
   },
 );
 
+/** The highest label of the sequence that a label belongs to; null where there is none. */
+export function lastOfSeries(network: Network, label: string): string | null {
+  const one = numbered(label);
+  const high = one === null ? undefined : seriesOf(network).get(one.prefix.toLowerCase())?.high;
+  return high === undefined ? null : `${high.prefix}${String(high.number).padStart(high.width, '0')}`;
+}
+
 /** Labels missing from the sequences of all cables of a network. */
 export const missingCableLabels = (network: Network): string[] =>
   [...seriesOf(network).values()].flatMap(written);

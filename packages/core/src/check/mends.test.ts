@@ -106,14 +106,38 @@ describe('mends', () => {
     expect(tried).toBeGreaterThan(0);
   });
 
+  test('what a mend of the demo usually means brings nothing new to mend', () => {
+    const demo = demoNetwork();
+    const before = new Set(findingsOf(demo).map(findingKey));
+    for (const finding of findingsOf(demo)) {
+      const [mend] = mendsOf(demo, finding);
+      const applied = applyChanges(demo, mend?.set.changes ?? []);
+      if (!applied.ok) throw new Error(mend?.wish);
+      const fresh = findingsOf(applied.network).filter((one) => !before.has(findingKey(one)));
+      expect([mend?.wish, fresh.map(({ rule }) => rule)]).toEqual([mend?.wish, []]);
+    }
+  });
+
   test('of the demo: what each fault offers', () => {
     const demo = demoNetwork();
     expect(offered(demo, 'no-management-address')).toEqual([
       ['Give kq-cam-14 eth0 10.40.3.4/24 (VLAN 40 Cameras · 10.40.3.0/24)'],
     ]);
-    expect(offered(demo, 'prefix-overlap')).toEqual([['Move 10.41.3.64/26 with all in it to 10.41.1.0/26']]);
+    expect(offered(demo, 'prefix-overlap')).toEqual([['Move 10.41.3.64/26 with all in it to 10.41.32.0/26']]);
     expect(offered(demo, 'link-optics')).toEqual([['Put Lumenroot LR-10 into br-acc-1 te1/25']]);
     expect(offered(demo, 'link-medium')).toEqual(offered(demo, 'link-optics'));
+    expect(offered(demo, 'cable-one-end')).toEqual([
+      [
+        'Plug its B end into ah-edge-1:ge0/4, free in Comms room',
+        'Plug its B end into ah-acc-2:gi1/1, free in Ashholm',
+        'Remove AH-00016',
+      ],
+    ]);
+    expect(offered(demo, 'label-gap')).toEqual([
+      ['Label AH-00018, the last of the sequence, AH-00017 instead'],
+    ]);
+    expect(offered(demo, 'poe-over-budget')).toEqual([['Put Norvane AX-2448P in its place: 740 W']]);
+    expect(offered(demo, 'rack-over-limit')).toEqual([['Have feed A of BR-A1 rated 16 A instead of 10 A']]);
     // Its rack has no free outlet on another feed, as its waiver says.
     expect(offered(demo, 'single-fed').flat()).toEqual([]);
   });
@@ -126,6 +150,39 @@ describe('mends', () => {
     expect(offered(documented, 'inlets-one-feed').flat()).toEqual([]);
   });
 
+  test('of a rack above its limit: the smallest thing that is enough, to the nearest rack of the site', () => {
+    const heavy = networkOf({
+      places: [
+        { path: 'Quay', kind: 'site' },
+        { path: 'Quay/Room', kind: 'room' },
+        { path: 'Quay/Loft', kind: 'room' },
+        { path: 'Boat', kind: 'site' },
+      ],
+      racks: [
+        {
+          name: 'R1',
+          place: 'Quay/Room',
+          units: 20,
+          massLimitKg: 50,
+          feeds: [{ name: 'A', volts: 230, amps: 16, phases: 1, derating: 0.8 }],
+        },
+        { name: 'R2', place: 'Quay/Room', units: 20, massLimitKg: 12 },
+        { name: 'R3', place: 'Quay/Loft', units: 20, massLimitKg: 400 },
+        { name: 'R9', place: 'Boat', units: 20, massLimitKg: 900 },
+      ],
+      models: [
+        { form: 'device', name: 'Heavy', role: 'SV', units: 4, massKg: 40, maxPowerW: 500 },
+        { form: 'device', name: 'Light', role: 'SV', units: 1, massKg: 15, maxPowerW: 100 },
+      ],
+      devices: [
+        { name: 'heavy', model: 'Heavy', rack: 'R1', unit: 1 },
+        { name: 'light', model: 'Light', rack: 'R1', unit: 10 },
+      ],
+    });
+    // 55 kg in a rack of 50: the light one is enough. R2 carries only 12 kg, so it goes up to the loft, not onto the boat.
+    expect(offered(heavy, 'rack-over-limit')).toEqual([['Move light to R3 U20']]);
+  });
+
   test('what has become impossible meanwhile is not offered', () => {
     const [finding] = findingsOf(open).filter(({ rule }) => rule === 'cable-one-end');
     if (finding === undefined) throw new Error('no open cable');
@@ -136,7 +193,8 @@ describe('mends', () => {
   });
 
   test('a rule without mends offers none', () => {
-    const bare = rules.filter(({ key }) => key === 'label-gap' || key === 'rack-over-limit');
+    const bare = rules.filter(({ mendable }) => !mendable);
+    expect(bare.length).toBeGreaterThan(10);
     for (const rule of bare)
       for (const finding of rule.findings(demoNetwork()))
         expect(rule.mends(finding, demoNetwork())).toEqual([]);

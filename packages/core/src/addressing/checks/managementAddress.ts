@@ -2,8 +2,7 @@ import { isFree } from '../../model/network/ports.ts';
 import type { Role } from '../../model/values/roles.ts';
 import { defineRule } from '../../check/finding.ts';
 import { nameOf, portText } from '../../check/names.ts';
-import { giveAddressText } from '../commands/interfaces.ts';
-import { addressOffers } from '../commands/portAddress.ts';
+import { addressOffers, giveOffered } from '../commands/portAddress.ts';
 import { carriesData, managementPort } from '../management.ts';
 import { rowParts } from '../../check/rowParts.ts';
 import { devicesTouched, pluggedReads } from './pluggedIn.ts';
@@ -46,10 +45,10 @@ export const managementAddress = defineRule({
     const data = ports.filter((port) => carriesData(port) && !isFree(network, port.id));
     const port = managementPort(network, ports) ?? (data.length === 1 ? (data[0] ?? null) : null);
     if (port === null) return [];
-    return addressOffers(network, port).map(({ address, why }) => ({
-      wish: `Give ${portText(network, port.id)} ${address} (${why})`,
+    return addressOffers(network, port).map((offer) => ({
+      wish: `Give ${portText(network, port.id)} ${offer.address} (${offer.why})`,
       way: 'Give the next free address of its subnet',
-      attempt: giveAddressText(network, port, address),
+      attempt: giveOffered(network, port, offer),
     }));
   },
 });

@@ -2,7 +2,6 @@ import { update } from '../../change/change.ts';
 import type { Subject } from '../../change/removal.ts';
 import { judged } from '../../commands/attempt.ts';
 import { childrenOf, parentOf, prefixesAround, prefixTree, useOf } from '../plan.ts';
-import { poolOf } from '../commands/allocate.ts';
 import { renumber } from '../commands/renumber.ts';
 import { formatPrefix, parsePrefix } from '../../model/values/ip.ts';
 import type { Prefix } from '../../model/kinds/logical/prefix.ts';
@@ -33,6 +32,16 @@ function beside(network: Network, touched: Touched, base: Network): string[] | n
   });
 }
 
+/** The innermost pool around a prefix that is of its place, or of no place. */
+function poolOfPlace(network: Network, row: Prefix): Prefix | null {
+  for (let outer = parentOf(network, row); outer !== null; outer = parentOf(network, outer)) {
+    if (outer.role !== 'pool') continue;
+    if (outer.placeId === null || row.placeId === null) return outer;
+    if (placesWithin(network, outer.placeId).has(row.placeId)) return outer;
+  }
+  return null;
+}
+
 /** Only pools hold other prefixes. */
 export const prefixOverlap = defineRule({
   key: 'prefix-overlap',
@@ -52,7 +61,7 @@ export const prefixOverlap = defineRule({
     `${titled(network, row)} lies inside ${titled(network, outer)}, which is a ${role} and no pool: both claim the same addresses. Move one of them to free space.`,
   mends: (_facts, network, [subject]) => {
     const row = network.get('prefix', subject?.id ?? null);
-    const pool = row === null ? null : poolOf(network, row);
+    const pool = row === null ? null : poolOfPlace(network, row);
     const [own, outer] = [parsePrefix(row?.prefix ?? ''), parsePrefix(pool?.prefix ?? '')];
     if (row === null || own === null || outer === null) return [];
     const free = prefixTree(network, row.vrfId).nextFree(outer, own.length);

@@ -37,7 +37,7 @@ describe('the address of a port, written where it is drawn', () => {
   test('what fits is the next free one of the subnet at the far end', () => {
     const network = half();
     expect(addressOffers(network, port(network, 'rt-2', 'eth0'))).toEqual([
-      { address: '10.0.0.2/30', why: 'beside rt-1 eth0 · 10.0.0.0/30' },
+      { vrfId: null, address: '10.0.0.2/30', why: 'beside rt-1 eth0 · 10.0.0.0/30' },
     ]);
     expect(addressOffers(network, port(network, 'rt-1', 'eth0'))).toEqual([]);
   });

@@ -6,7 +6,7 @@ import type { Prefix } from '../../model/kinds/logical/prefix.ts';
 import type { Network } from '../../model/network/network.ts';
 import { placeChain, placeOfDevice } from '../../model/network/places.ts';
 import { portTitle } from '../../model/network/ports.ts';
-import { formatIp, parseInterface, parsePrefix } from '../../model/values/ip.ts';
+import { formatIp, holds, parseInterface, parsePrefix } from '../../model/values/ip.ts';
 import { bridgingOf, numberingOfPort, vlanNumbered } from '../../switching/bridges.ts';
 import { addressesOf } from '../management.ts';
 import { nextFreeAddress, prefixOf } from '../plan.ts';
@@ -15,6 +15,8 @@ import { giveAddressText, takeBackAddress } from './interfaces.ts';
 /** An address that fits a port, and why it does. */
 export interface AddressOffer {
   address: string;
+  /** The VRF of the subnet that it is of. */
+  vrfId: string | null;
   why: string;
 }
 
@@ -53,9 +55,25 @@ export function addressOffers(network: Network, port: Port): AddressOffer[] {
     const [next, prefix] = [nextFreeAddress(network, row), parsePrefix(row.prefix)];
     if (next === null || prefix === null) continue;
     const address = `${formatIp(next)}/${prefix.length}`;
-    if (!offers.has(address)) offers.set(address, { address, why: `${why} · ${row.prefix}` });
+    if (!offers.has(address))
+      offers.set(address, { address, vrfId: row.vrfId, why: `${why} · ${row.prefix}` });
   }
   return [...offers.values()];
+}
+
+/** Gives a port an address that was offered, in the VRF of its subnet. */
+export const giveOffered = (network: Network, port: Port, { address, vrfId }: AddressOffer): Attempt =>
+  giveAddressText(network, port, address, vrfId);
+
+/** The VRF that an address means at a port that is in none: that of the subnet there that holds it. */
+function vrfMeant(network: Network, port: Port, text: string): string | null | undefined {
+  const typed = parseInterface(text.trim());
+  if (typed === null || port.vrfId !== null) return undefined;
+  const around = subnetsAt(network, port).find(({ row }) => {
+    const prefix = parsePrefix(row.prefix);
+    return prefix !== null && holds(prefix, typed.address);
+  });
+  return around?.row.vrfId;
 }
 
 /**
@@ -67,7 +85,7 @@ export function setPortAddress(network: Network, port: Port, text: string): Atte
   const title = portTitle(network, port.id).replace(':', ' ');
   if (text.trim() === '')
     return now === undefined ? refuse(`${title} has no address.`) : takeBackAddress(network, now);
-  if (now === undefined) return giveAddressText(network, port, text);
+  if (now === undefined) return giveAddressText(network, port, text, vrfMeant(network, port, text));
   const back = applyChanges(network, [remove('address', now)]);
   if (!back.ok) return refuse(back.problems[0]?.message ?? `${now.address} cannot be changed.`);
   const given = giveAddressText(back.network, port, text, now.vrfId);

@@ -1,4 +1,6 @@
-import { missingCableLabels } from '../labelSeries.ts';
+import { update } from '../../change/change.ts';
+import { judged } from '../../commands/attempt.ts';
+import { lastOfSeries, missingCableLabels } from '../labelSeries.ts';
 import { defineRule } from '../../check/finding.ts';
 
 /** Labels of one prefix count without gaps. */
@@ -18,4 +20,15 @@ export const labelGaps = defineRule({
   says: ({ label }) =>
     `No cable has the label ${label}, although later numbers are in use. Find the cable, or note why the number was given up.`,
   about: ({ label }) => [`cable ${label}`],
+  mends: ({ label }, network) => {
+    const last = network.findOne('cableByLabel', (lastOfSeries(network, label) ?? '').toLowerCase());
+    const change = last === null ? null : update('cable', last, { label });
+    if (last === null || change === null) return [];
+    return [
+      {
+        wish: `Label ${last.label}, the last of the sequence, ${label} instead`,
+        attempt: judged(network, [change], `Relabelled ${last.label} to ${label}, which was missing`),
+      },
+    ];
+  },
 });
