@@ -21,6 +21,10 @@ const Around = styled.div`
   min-width: 0;
   display: flex;
   flex-direction: column;
+  /* The button stands over the last head. */
+  [role='columnheader']:last-child > button {
+    padding-right: 42px;
+  }
 `;
 const Corner = styled(Button)`
   position: absolute;
