@@ -6,6 +6,7 @@ export * from './commands/stock.ts';
 export * from './differences.ts';
 export * from './licences.ts';
 export * from './money.ts';
+export * from './movedLine.ts';
 export * from './part.ts';
 export * from './partsOf.ts';
 export * from './prices.ts';

@@ -94,6 +94,32 @@ describe('quotations', () => {
     await waitFor(() => expect(held.steps().at(-1)).toBe('Issued the quotation Q-0031 revision 2'));
   });
 
+  test('lines and sections are put in another order, each as one step; at the end it says so', async () => {
+    const held = await opened();
+    pressNamed('Quotations');
+    await screen.findByText('7 019.57 EUR');
+    pressNamed('Make a revision');
+    await screen.findByRole('button', { name: 'Issue it' });
+    const shown = (): string[] => {
+      const rows = within(screen.getByRole('grid', { name: /^Lines of/ }))
+        .getAllByRole('row')
+        .slice(1);
+      return rows.map((row) => within(row).getAllByRole('gridcell')[0]?.textContent ?? '');
+    };
+    fireEvent.mouseDown(screen.getByRole('gridcell', { name: 'Norvane WB-60' }));
+    fireEvent.pointerDown(screen.getByRole('gridcell', { name: 'Norvane WB-60' }));
+    press(screen.getByRole('gridcell', { name: 'Norvane WB-60' }));
+    pressNamed('Move the line down');
+    await waitFor(() =>
+      expect(shown().slice(0, 4)).toEqual(['Devices', 'Norvane IX-812P', 'Cables', 'Norvane WB-60']),
+    );
+    pressNamed('Move Cables up');
+    await waitFor(() => expect(shown()[0]).toBe('Cables'));
+    pressNamed('Move Cables up');
+    await screen.findByText('It is the first section.');
+    expect(held.steps()).toHaveLength(3);
+  });
+
   const line: QuotationLine = {
     ...{ what: 'Line card', partNumber: 'LC-1', detail: null, count: 2, unit: 'piece' },
     ...{ unitMinor: 129_900, discount: 0, tax: 1900, optional: false, model: null },

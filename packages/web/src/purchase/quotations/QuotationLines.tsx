@@ -1,5 +1,5 @@
 import { quotationKind, type Quotation, type QuotationSection } from '@visograph/core/model';
-import { changeQuotation, readPercent, totalsOf } from '@visograph/core/purchase';
+import { changeQuotation, movedLine, movedSection, readPercent, totalsOf } from '@visograph/core/purchase';
 import { useMemo, useState, type ReactNode } from 'react';
 import { useProject } from '../../data/project.tsx';
 import { Button, Field } from '../../kit/controls.tsx';
@@ -86,6 +86,23 @@ export function QuotationLines({ row, writes }: { row: Quotation; writes: boolea
           onDiscount={(discount) =>
             spot === null ? null : change(withSection(spot.section, (one) => ({ ...one, discount })))
           }
+          onMove={(by) => {
+            if (spot === null) return null;
+            if (spot.line === null) return 'Choose a line.';
+            const moved = movedLine(row.sections, { section: spot.section, line: spot.line }, by);
+            if (moved === null) return by === 1 ? 'It is the last line.' : 'It is the first line.';
+            const why = change(moved.sections);
+            if (why === null) setChosen(`${moved.spot.section}.${moved.spot.line}`);
+            return why;
+          }}
+          onMoveSection={(by) => {
+            if (spot === null) return null;
+            const moved = movedSection(row.sections, spot.section, by);
+            if (moved === null) return by === 1 ? 'It is the last section.' : 'It is the first section.';
+            const why = change(moved);
+            if (why === null) setChosen(`${spot.section + by}${spot.line === null ? '' : `.${spot.line}`}`);
+            return why;
+          }}
           onRemove={() => {
             if (spot === null) return null;
             const gone =
@@ -111,11 +128,22 @@ interface SectionProps {
   onAdd: (name: string) => string | null;
   onLine: (what: string) => string | null;
   onDiscount: (discount: number) => string | null;
+  onMove: (by: -1 | 1) => string | null;
+  onMoveSection: (by: -1 | 1) => string | null;
   onRemove: () => string | null;
 }
 
 /** What is done with sections and lines beside typing into them. */
-function SectionBar({ section, removes, onAdd, onLine, onDiscount, onRemove }: SectionProps): ReactNode {
+function SectionBar({
+  section,
+  removes,
+  onAdd,
+  onLine,
+  onDiscount,
+  onMove,
+  onMoveSection,
+  onRemove,
+}: SectionProps): ReactNode {
   const [name, setName] = useState('');
   const [off, setOff] = useState(section === null ? '' : String(section.discount / 100));
   const [why, setWhy] = useState<string | null>(null);
@@ -147,6 +175,26 @@ function SectionBar({ section, removes, onAdd, onLine, onDiscount, onRemove }: S
           </Button>
         </>
       )}
+      {removes === 'line' &&
+        ([-1, 1] as const).map((by) => (
+          <Button
+            key={by}
+            aria-label={by === 1 ? 'Move the line down' : 'Move the line up'}
+            onPress={() => setWhy(onMove(by))}
+          >
+            {by === 1 ? 'Line ↓' : 'Line ↑'}
+          </Button>
+        ))}
+      {section !== null &&
+        ([-1, 1] as const).map((by) => (
+          <Button
+            key={by}
+            aria-label={`Move ${section.name} ${by === 1 ? 'down' : 'up'}`}
+            onPress={() => setWhy(onMoveSection(by))}
+          >
+            {by === 1 ? 'Section ↓' : 'Section ↑'}
+          </Button>
+        ))}
       {removes !== null && (
         <Button onPress={() => setWhy(onRemove())}>
           {removes === 'line' ? 'Take the line out' : 'Take the section out'}
