@@ -47,7 +47,7 @@ export const gridViewKind = defineKind({
   indexes: {},
   unique: [uniqueBy<GridView>('name', 'grid')],
   nameOf: (row) => row.name,
-  facts: { name: 'names', grid: 'notes', filters: 'notes' },
+  facts: { name: 'names', grid: 'notes', filters: 'notes', group: 'notes' },
   blank: plainView,
   section: 'views',
 });
