@@ -1,3 +1,4 @@
+import { grouped } from '../../model/values/numbers.ts';
 import { applyChanges } from '../../change/apply.ts';
 import { create, update, type Change, type ChangeSet } from '../../change/change.ts';
 import { labelGiver } from '../labels.ts';
@@ -223,7 +224,7 @@ function alsoMade(changes: readonly Change[]): string {
   return (['device', 'port'] as const)
     .map((kind) => ({ kind, number: count(kind) }))
     .filter(({ number }) => number > 0)
-    .map(({ kind, number }) => `${number} ${number === 1 ? kinds[kind].one : kinds[kind].many}`)
+    .map(({ kind, number }) => `${grouped(number)} ${number === 1 ? kinds[kind].one : kinds[kind].many}`)
     .join(', ');
 }
 

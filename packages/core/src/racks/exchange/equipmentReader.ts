@@ -1,3 +1,4 @@
+import { grouped } from '../../model/values/numbers.ts';
 import { create, sameValue, update, type Change } from '../../change/change.ts';
 import { keptAs, netOf, noNet, type Net } from '../../addressing/exchange/managementAddress.ts';
 import { changeModel } from '../../catalogue/commands/changeModel.ts';
@@ -321,6 +322,6 @@ function alsoMade(models: number, around: readonly Change[]): string {
   ] as const;
   return parts
     .filter(([number]) => number > 0)
-    .map(([number, one, many]) => `${number} ${number === 1 ? one : many}`)
+    .map(([number, one, many]) => `${grouped(number)} ${number === 1 ? one : many}`)
     .join(', ');
 }

@@ -119,8 +119,10 @@ export function ListPanel<W>({
           {file !== null && <span>{file.name}</span>}
           {busy !== null && (
             <>
-              <span role="status">{progressText(busy.progress)}</span>
-              <Button onPress={() => busy.stop.abort()}>Stop</Button>
+              <span role="status">{busy.stopping ? 'Stopping …' : progressText(busy.progress)}</span>
+              <Button isDisabled={busy.stopping} onPress={list.stop}>
+                Stop
+              </Button>
             </>
           )}
         </>

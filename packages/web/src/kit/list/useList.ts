@@ -27,7 +27,8 @@ export interface ListCall<W> {
 export interface List<R extends ListRead, W> {
   file: { name: string; bytes: Uint8Array } | null;
   read: R | null;
-  busy: { progress: JobProgress | null; stop: AbortController } | null;
+  /** `stopping`: asked to stop, and not known yet whether it did before it was done. */
+  busy: { progress: JobProgress | null; stop: AbortController; stopping: boolean } | null;
   trouble: string | null;
   /** Reads a file as it is wished. */
   take: (name: string, bytes: Uint8Array, wish: W) => Promise<void>;
@@ -35,6 +36,8 @@ export interface List<R extends ListRead, W> {
   again: (wish: W) => void;
   /** Writes its good rows; gives up where all rows are asked to be good and one is not. */
   write: (wish: W) => void;
+  /** Stops what is under way: what it came to is told once it is known. */
+  stop: () => void;
   /** Stops what is under way and forgets the file. */
   forget: () => void;
 }
@@ -70,11 +73,11 @@ export function useList<R extends ListRead, W>(
     last.current?.abort();
     const stop = new AbortController();
     last.current = stop;
-    setBusy({ progress: null, stop });
+    setBusy({ progress: null, stop, stopping: false });
     setTrouble(null);
     try {
       const onProgress = (progress: JobProgress): void => {
-        if (last.current === stop) setBusy({ progress, stop });
+        if (last.current === stop) setBusy({ progress, stop, stopping: stop.signal.aborted });
       };
       const result = await send({ bytes, wish, ...how, signal: stop.signal, onProgress });
       if (last.current !== stop) return;
@@ -98,6 +101,10 @@ export function useList<R extends ListRead, W>(
   };
   return {
     ...{ file, read, busy, trouble, forget },
+    stop: () => {
+      last.current?.abort();
+      setBusy((now) => (now === null ? null : { ...now, stopping: true }));
+    },
     take: async (name, bytes, wish) => {
       setFile({ name, bytes });
       setRead(null);
