@@ -75,7 +75,6 @@ test('each fault of the demo is mended by a press and is back with one undo', as
   page,
   application,
 }) => {
-  test.slow();
   await signIn(page, application);
   await section(page, 'Review');
   const count = page.getByText(/^\d+ to mend · 2 meant$/);

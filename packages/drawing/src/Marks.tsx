@@ -80,31 +80,20 @@ function Body({ mark, tokens }: { mark: SceneMark; tokens: Tokens }): ReactEleme
   const colour = toneColour(mark.tone, tokens);
   const plain = mark.tone === 'plain';
   const fill = mark.filled ? (plain ? tokens.band : colour) : 'none';
+  const leaf = { width, height, rx: 2, stroke: plain ? tokens.rule : colour };
   switch (mark.form) {
     case 'note':
     case 'callout':
       return (
         <>
-          <rect
-            width={width}
-            height={height}
-            rx={2}
-            fill={mark.filled ? tokens.accentWash : tokens.surface}
-            stroke={plain ? tokens.rule : colour}
-          />
+          <rect {...leaf} fill={mark.filled ? tokens.accentWash : tokens.surface} />
           <rect width={3} height={height} fill={plain ? tokens.inkSoft : colour} />
         </>
       );
     case 'schedule':
       return (
         <>
-          <rect
-            width={width}
-            height={height}
-            rx={2}
-            fill={mark.filled ? tokens.band : tokens.surface}
-            stroke={plain ? tokens.rule : colour}
-          />
+          <rect {...leaf} fill={mark.filled ? tokens.band : tokens.surface} />
           {mark.rules.map((rule, at) => (
             <line
               key={at}

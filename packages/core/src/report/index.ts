@@ -7,6 +7,7 @@ export * from './question/answer.ts';
 export * from './question/builtIn.ts';
 export * from './question/inWords.ts';
 export * from './question/layout.ts';
+export * from './question/lines.ts';
 export * from './question/source.ts';
 export * from './registry.ts';
 export * from './table.ts';

@@ -14,7 +14,7 @@ import { sceneOf, type DrawOptions } from '../sheets/scene/sceneOf.ts';
 import { mostTableRows, type SheetTable } from '../sheets/scene/table.ts';
 import { answerOf, type Answer } from './question/answer.ts';
 import { questionOf } from './question/builtIn.ts';
-import { groupText, headsOf, rowCells, totalCell } from './question/layout.ts';
+import { scheduleLines } from './question/lines.ts';
 import type { Cell } from './table.ts';
 
 /** Thousands of what has a unit are parted; numbers that name something are not. */
@@ -23,34 +23,16 @@ const textOf = (value: Cell, unit?: string): string =>
     ? grouped(value, String(value).split('.')[1]?.length ?? 0)
     : String(value ?? '');
 
-/** The line of a group, or of all rows: what it is called, then what is worked out in its columns. */
-function totalLine(
-  answer: Answer,
-  totals: Answer['totals'],
-  keys: readonly string[],
-  text: string,
-): string[] {
-  return keys.map((key, at) => {
-    const { total, unit } = answer.columns.find((column) => column.key === key) ?? { total: null };
-    const value = total === null ? null : totalCell(total, totals[key] ?? null);
-    if (at > 0) return textOf(value, unit);
-    return value === null ? text : `${text} · ${value}`;
-  });
-}
-
 function tableOf(answer: Answer, schedule: Schedule): SheetTable {
-  const heads = headsOf(answer, schedule.numbered);
-  const keys = heads.map(({ key }) => key);
-  const shown = answer.lines.slice(0, mostTableRows);
-  const rows = shown.map((line, at) => {
-    if (line.form === 'group')
-      return { heading: true, cells: totalLine(answer, line.totals, keys, groupText(answer, line)) };
-    const cells = rowCells(answer, at, schedule.blankRepeats);
-    return { heading: false, cells: heads.map(({ key, unit }) => textOf(cells[key] ?? null, unit)) };
-  });
+  const { heads, lines } = scheduleLines(answer, schedule, mostTableRows);
   const left = answer.lines.slice(mostTableRows).filter(({ form }) => form === 'row').length;
-  if (left === 0 && Object.keys(answer.totals).length > 0)
-    rows.push({ heading: true, cells: totalLine(answer, answer.totals, keys, 'In all') });
+  const rows = lines
+    // What is worked out of all of them does not stand below some of them.
+    .filter(({ form }) => form !== 'total' || left === 0)
+    .map(({ form, cells }) => ({
+      heading: form !== 'row',
+      cells: cells.map((value, at) => textOf(value, heads[at]?.unit)),
+    }));
   return {
     title: schedule.name,
     heads: heads.map(({ label, unit, numeric }) => ({

@@ -1,7 +1,6 @@
 import { scopeTitle } from '@visograph/core/cabling';
 import { grouped, type Network, type Question } from '@visograph/core/model';
-import type { Answer } from '@visograph/core/report';
-import { scheduleLines } from './scheduleLines.ts';
+import { scheduleLines, type Answer } from '@visograph/core/report';
 import type { PrintedSchedule } from './schedulePdf.ts';
 
 /** An answer as it is printed: its title, of which place and day it is, what is wrong with the question, its lines. */

@@ -1,4 +1,4 @@
-import type { Column } from '@visograph/core/report';
+import type { Column, ScheduleLine } from '@visograph/core/report';
 import { fonts, paper } from '@visograph/drawing';
 import { mostPages } from '@visograph/core/sheets';
 import { Refusal } from '../http/problem.ts';
@@ -18,7 +18,6 @@ import {
   write,
   type Style,
 } from './pdfText.ts';
-import type { ScheduleLine } from './scheduleLines.ts';
 
 export interface PrintedSchedule {
   title: string;

@@ -6,6 +6,7 @@ import {
   answerTable,
   findReport,
   questionOf,
+  scheduleLines,
   scheduleNamed,
   tableToCsv,
   toldAnswer,
@@ -14,7 +15,6 @@ import { notFound, Refusal } from '../http/problem.ts';
 import { fileAnswer, type JobCall, type JobHandlers } from '../http/route.ts';
 import { workbook, xlsxType } from '../spreadsheets/workbook.ts';
 import { printedSchedule } from './printedSchedule.ts';
-import { scheduleLines } from './scheduleLines.ts';
 import { schedulePdf } from './schedulePdf.ts';
 
 type Call = JobCall<'GET /projects/:project/schedule'>;

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import type { TextMeasure } from '../layout/textMeasure.ts';
-import { pieces, setTable, type SheetTable } from './table.ts';
+import { pieces, rowsWithin, setTable, tableHeight, type SheetTable } from './table.ts';
 
 /** Every letter as wide as 0.6 of its size. */
 const measure: TextMeasure = (text, _face, size) => [...text].length * size * 0.6;
@@ -45,6 +45,19 @@ describe('rows in pieces', () => {
     const rows = Array.from({ length: 7 }, () => ({ cells: ['x'], heading: true }));
     expect(pieces(rows, 3).flat()).toHaveLength(7);
   });
+});
+
+test('a height for so many rows holds so many, and one less by the least', () => {
+  for (const rows of [2, 5, 20, 100]) {
+    expect(rowsWithin(tableHeight(rows))).toBe(rows);
+    expect(rowsWithin(tableHeight(rows) - 1)).toBe(Math.max(2, rows - 1));
+    const { text } = setTable(
+      { ...table, rows: Array.from({ length: rows }, () => row('a', '1')) },
+      tableHeight(rows),
+      measure,
+    );
+    expect(text.height).toBe(tableHeight(rows));
+  }
 });
 
 describe('a table that is set', () => {

@@ -25,6 +25,12 @@ const apart = 26;
 const inset = 8;
 const widest = 230;
 
+/** The height in which so many rows stand below each other, nothing below them. */
+export const tableHeight = (rows: number): number => titleHeight + rowHeight + rows * rowHeight + inset;
+/** How many rows stand below each other in a height. */
+export const rowsWithin = (height: number): number =>
+  Math.max(2, Math.floor((height - titleHeight - rowHeight - inset) / rowHeight));
+
 /** A text cut to a width, with what is left out marked. */
 function cutTo(text: string, width: number, face: FontFace, measure: TextMeasure): string {
   if (measure(text, face, size) <= width) return text;
@@ -70,7 +76,7 @@ export function setTable(
   const starts = widths.map((_width, at) => widths.slice(0, at).reduce((sum, one) => sum + one + gap, 0));
   const whole = widths.reduce((sum, one) => sum + one, 0) + gap * Math.max(0, widths.length - 1);
   const top = titleHeight + rowHeight;
-  const blocks = pieces(rows, Math.floor((height - top - inset - below.length * rowHeight) / rowHeight));
+  const blocks = pieces(rows, rowsWithin(height - below.length * rowHeight));
   const runs: TextRun[] = [{ x: inset, y: 17, text: title, face: 'textStrong', size: titleSize, href: null }];
   const rules: SceneMark['rules'] = [];
   const put = (text: string, left: number, at: number, y: number, face: FontFace): void => {

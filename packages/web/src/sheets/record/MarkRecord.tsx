@@ -1,5 +1,12 @@
 import { byName, factSorts, markTones, type Mark, type MarkTone, type Sheet } from '@visograph/core/model';
-import { changeMark, hiddenOn, orderMarks, removeMarks } from '@visograph/core/sheets';
+import {
+  changeMark,
+  hiddenOn,
+  orderMarks,
+  removeMarks,
+  rowsWithin,
+  tableHeight,
+} from '@visograph/core/sheets';
 import { useRef, useState, type ReactNode } from 'react';
 import { Label, Slider, SliderThumb, SliderTrack, TextArea, TextField } from 'react-aria-components';
 import { styled } from 'styled-components';
@@ -92,6 +99,12 @@ function useWriting(text: string, setText: (text: string) => void) {
   return { area, around, before };
 }
 
+/** How high it can be, in rows, the present height among them: it is dragged too. */
+const rowChoices = (now: number) =>
+  [...new Set([10, 15, 20, 30, 40, 60, 100, now])]
+    .sort((a, b) => a - b)
+    .map((rows) => ({ id: String(rows), text: String(rows) }));
+
 /** Which schedule stands in a table, and what of it this sheet does not tell. */
 function TableCard({ mark, sheet }: { mark: Mark; sheet: Sheet }): ReactNode {
   const { view, commit, canEdit } = useProject();
@@ -111,14 +124,23 @@ function TableCard({ mark, sheet }: { mark: Mark; sheet: Sheet }): ReactNode {
             }
           />
         )}
+        {canEdit && (
+          <Choice
+            label="Height in rows"
+            width={140}
+            value={String(rowsWithin(mark.height))}
+            options={rowChoices(rowsWithin(mark.height))}
+            onChange={(rows) => void commit(changeMark(sheet, mark, { height: tableHeight(Number(rows)) }))}
+          />
+        )}
         <Button
           onPress={() => go({ section: 'schedules', schedule: mark.scheduleId ?? '', selection: null })}
         >
           Open the schedule
         </Button>
         <Hint>
-          Its height says how many rows stand below each other: the rest stands beside them. It lists what the
-          place of the sheet holds, unless the schedule has a place of its own.
+          Rows beyond its height stand beside them. It lists what the place of the sheet holds, unless the
+          schedule has a place of its own.
         </Hint>
         {hidden.length > 0 && (
           <Hint>{`Not told, since it is switched off on this sheet: ${hidden.join('; ')}. Choose it under Show.`}</Hint>
