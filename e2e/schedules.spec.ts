@@ -199,6 +199,16 @@ test('a list is looked at otherwise, kept for all, opened as a schedule, kept, p
   await page.getByRole('textbox', { name: 'Keep this view as' }).fill('Multimode by device');
   await page.getByRole('button', { name: 'Keep for all' }).click();
   await saved(page);
+  // Its edge dragged by 90, a column is so much wider; the order of the rows stays.
+  await page.keyboard.press('Escape');
+  const head = page.getByRole('columnheader', { name: 'Type' });
+  const { x = 0, y = 0, width = 0 } = (await head.boundingBox()) ?? {};
+  await page.mouse.move(x + width, y + 12);
+  await page.mouse.down();
+  await page.mouse.move(x + width + 90, y + 12, { steps: 5 });
+  await page.mouse.up();
+  await expect.poll(async () => (await head.boundingBox())?.width ?? 0).toBeGreaterThan(width + 60);
+  await expect(head).toHaveAttribute('aria-sort', 'none');
   // Another person finds it, in an address of their own.
   const ben = await another(browser, application, 'ben@marrow.example');
   await section(ben, 'Cables');
@@ -207,6 +217,7 @@ test('a list is looked at otherwise, kept for all, opened as a schedule, kept, p
   await ben.getByRole('button', { name: 'Multimode by device', exact: true }).click();
   await expect(grid(ben).locator('[data-heading]').first()).toContainText('kq-acc-1 · 2 rows');
   await ben.context().close();
+  await page.getByRole('button', { name: 'View of Cables' }).click();
   await page.getByRole('button', { name: 'Open as a schedule' }).click();
   await expect(page.getByText(/where Type contains OM4 · grouped by A device/)).toBeVisible();
   await keep(page, 'Multimode');
@@ -220,6 +231,12 @@ test('a list is looked at otherwise, kept for all, opened as a schedule, kept, p
   const table = page.getByRole('button', { name: /^schedule: Multimode/ });
   await expect(table).toHaveAccessibleName('schedule: Multimode, 16 rows');
   await expect(table).toContainText('KQ-00010');
+  // Ten rows high, with its headings it stands in pieces beside each other.
+  const wide = async (): Promise<number> => (await table.boundingBox())?.width ?? 0;
+  const before = await wide();
+  await page.getByRole('button', { name: /Height in rows/ }).click();
+  await page.getByRole('option', { name: '10', exact: true }).click();
+  await expect.poll(wide).toBeGreaterThan(before * 1.5);
   // What is edited elsewhere is in it at once; undone, it says what it said.
   await page.getByRole('button', { name: 'Open the schedule' }).click();
   const cell = grid(page).getByRole('gridcell', { name: 'KQ-00010' });
