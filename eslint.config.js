@@ -11,6 +11,7 @@ const capabilities = [
   ['cabling'],
   ['switching', 'addressing'],
   ['routing'],
+  ['cloud'],
   ['sheets'],
 ];
 /** What every capability rests on, lowest first. */

@@ -11,12 +11,12 @@ import {
   parsePrefix,
   prefixAround,
   sizeOf,
-  usable,
   type IpAddress,
   type IpPrefix,
 } from '../model/values/ip.ts';
 import type { Network } from '../model/network/network.ts';
 import { PrefixTree } from './prefixTree.ts';
+import { hostRange } from '../model/network/cloudPlaces.ts';
 import { virtualsIn } from './virtuals.ts';
 
 /** The prefixes of each VRF as a tree; `global` for those of none. Retired ones take no space. */
@@ -192,7 +192,7 @@ export function useOf(network: Network, row: Prefix): PrefixUse {
   };
   let beside = BigInt(hosts.size);
   if (spans.length > 0) for (const host of hosts) if (isKept(host)) beside--;
-  const { count } = usable(prefix);
+  const { count } = hostRange(network, row, prefix);
   return { taken: hosts.size, share: Math.min(1, ratio(kept + beside, count)) };
 }
 
@@ -207,7 +207,7 @@ export function nextFreeAddress(
 ): IpAddress | null {
   const prefix = parsePrefix(row.prefix);
   if (prefix === null) return null;
-  const { first, last } = usable(prefix);
+  const { first, last } = hostRange(network, row, prefix);
   const spans = keptSpans(row);
   for (const child of childrenOf(network, row)) {
     const inner = parsePrefix(child.prefix);

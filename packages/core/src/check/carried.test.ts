@@ -198,10 +198,75 @@ const settings: readonly [Kind, Fields[]][] = [
   ['redundancy', [{ group: 2 }, { virtual: '10.1.0.1' }]],
   ['route', [{ via: '10.1.0.2' }, { via: '10.1.0.78' }]],
 ];
+/** The same of clouds. */
+const cloudSettings: readonly [Kind, Fields[]][] = [
+  [
+    'cloudSubnet',
+    [{ routeTableId: null }, { ruleSetId: null }, { zoneId: null }, { prefixId: null }, { name: 'other' }],
+  ],
+  [
+    'cloudRoute',
+    [
+      { gatewayId: null, peeringId: null, portId: null, attachmentId: null, discard: true },
+      { prefix: '::/0', listId: null },
+    ],
+  ],
+  ['routeTable', [{ learns: true }, { learns: false }, { name: 'renamed' }]],
+  [
+    'gateway',
+    [
+      { networkId: null },
+      { direction: 'both', translates: false },
+      { reach: 'regional' },
+      { families: ['IPv6'] },
+      { learned: ['10.9.0.0/16'] },
+      { sort: 'unheard' },
+    ],
+  ],
+  ['peering', [{ aAccepted: false }, { bAccepted: true }]],
+  ['hubAttachment', [{ tableId: null }]],
+  [
+    'trafficRule',
+    [
+      { verdict: 'deny' },
+      { protocol: 'UDP' },
+      { prefix: '0.0.0.0/0', listId: null, peerSetId: null },
+      { position: 77 },
+      { direction: 'out' },
+      { ports: null },
+    ],
+  ],
+  [
+    'ruleSet',
+    [
+      { remembers: false },
+      { remembers: true },
+      { ordered: true },
+      { otherwiseOut: 'allow' },
+      { labels: { owner: 'me' } },
+    ],
+  ],
+  ['prefixList', [{ prefixes: [] }, { prefixes: ['0.0.0.0/0', '::/0'] }]],
+  ['instance', [{ facing: null }, { standbyForId: null }]],
+  ['balancerTarget', [{ port: 5432 }, { listens: 22 }]],
+  ['publicAddress', [{ portId: null }, { hold: 'kept' }]],
+  ['ruleSetUse', [{}]],
+  ['providerProfile', [{ limits: {} }, { longestBlock: 20 }, { subnets: 'regional' }, { gateways: [] }]],
+  ['cloudAccount', [{ profileId: null }]],
+  ['dnsRecord', [{ value: '10.200.1.12' }, { name: 'new' }]],
+  ['demandedLabel', [{ on: 'gateways' }, { key: 'cost' }]],
+  ['device', [{ extra: { owner: 'me' } }, { status: 'retired' }, { role: 'DB' }]],
+  [
+    'address',
+    [{ address: '10.200.1.99/24' }, { address: '10.200.0.77/24' }, { portId: null, use: 'reserved' }],
+  ],
+  ['prefix', [{ prefix: '10.200.9.0/24' }, { status: 'retired' }, { role: 'pool' }]],
+  ['port', [{ form: 'virtual', farAddress: null, parentId: null }, { name: 'renamed' }]],
+];
 const setting = fc.tuple(fc.nat(), fc.nat(), fc.nat());
 
-function set(network: Network, [which, field, row]: [number, number, number]): Network {
-  const [kind, options] = settings[which % settings.length] ?? ['device', []];
+function set(network: Network, [which, field, row]: [number, number, number], among = settings): Network {
+  const [kind, options] = among[which % among.length] ?? ['device', []];
   const rows: Row[] = [...network.all(kind)];
   rows.sort((a, b) => (a.id < b.id ? -1 : 1));
   const found = rows[row % Math.max(1, rows.length)];
@@ -222,6 +287,22 @@ describe('findings', () => {
       'address-not-for-hosts',
       'address-outside-prefix',
       'airflow-against-row',
+      'cloud-admin-port-open',
+      'cloud-answer-blocked',
+      'cloud-dns-record-nobody',
+      'cloud-joined-overlap',
+      'cloud-label-missing',
+      'cloud-limit-exceeded',
+      'cloud-peering-one-sided',
+      'cloud-public-address-not-reached',
+      'cloud-public-address-unused',
+      'cloud-rule-set-unused',
+      'cloud-rule-shadowed',
+      'cloud-rule-too-wide',
+      'cloud-single-tunnel',
+      'cloud-standby-in-same-zone',
+      'cloud-subnet-no-table',
+      'cloud-translation-across-zones',
       'device-not-placed',
       'dhcp-over-fixed',
       'gateway-missing',
@@ -285,6 +366,26 @@ describe('findings', () => {
         },
       ),
       { numRuns: runs(100) },
+    );
+  });
+
+  test('property: so are those of clouds', () => {
+    fc.assert(
+      fc.property(
+        fc.array(setting, { minLength: 1, maxLength: 8 }),
+        fc.array(fc.boolean()),
+        (edits, asked) => {
+          let network: Network = everything;
+          findingsOf(network);
+          edits.forEach((one, at) => {
+            network = set(network, one, cloudSettings);
+            if (asked[at] === true) findingsOf(network);
+          });
+          expect(keys(network)).toEqual(keys(afresh(network)));
+          expect(told(network)).toEqual(told(afresh(network, true)));
+        },
+      ),
+      { numRuns: runs(60) },
     );
   });
 

@@ -22,12 +22,14 @@ describe('groups', () => {
       ['Addresses given twice', 1, 0],
       ['Cable of another kind than what it joins', 1, 0],
       ['Cable with an end left open', 1, 0],
+      ['Cloud subnets without a route table', 1, 0],
       ['More PoE promised than there is', 1, 0],
       ['Prefixes that overlap', 1, 0],
       ['Rack above a limit', 1, 0],
       ['Transceivers that do not belong together', 1, 0],
       ['Devices without a management address', 0, 1],
       ['Label number missing from its sequence', 0, 1],
+      ['Public addresses that are kept and not used', 0, 1],
       ['VLANs that one end of a link carries and the other does not', 0, 1],
     ]);
   });

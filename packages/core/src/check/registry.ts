@@ -8,6 +8,10 @@ import { managementAddress } from '../addressing/checks/managementAddress.ts';
 import { prefixRules } from '../addressing/checks/prefixes.ts';
 import { routerIds } from '../routing/checks/routerIds.ts';
 import { routingRules } from '../routing/checks/routing.ts';
+import { cloudRouteRules } from '../cloud/checks/routes.ts';
+import { ruleSetRules } from '../cloud/checks/ruleSets.ts';
+import { cloudThingRules } from '../cloud/checks/things.ts';
+import { cloudWayRules } from '../cloud/checks/ways.ts';
 import { memberRules } from '../switching/checks/members.ts';
 import { segmentRules } from '../switching/checks/segments.ts';
 import { spanningTreeRules } from '../switching/checks/spanningTree.ts';
@@ -45,6 +49,10 @@ export const rules: readonly Rule[] = [
   ...routingRules,
   routerIds,
   managementAddress,
+  ...cloudRouteRules,
+  ...cloudWayRules,
+  ...ruleSetRules,
+  ...cloudThingRules,
 ];
 /** Rules by the key that files and waivers call them. */
 export const rulesByKey: ReadonlyMap<string, Rule> = new Map(rules.map((rule) => [rule.key, rule]));

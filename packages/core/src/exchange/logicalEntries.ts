@@ -100,6 +100,7 @@ export const bgpEntry = z.strictObject({
   neighbour: name,
   remoteAs: z.int(),
   families: z.array(z.enum(addressFamilies)).optional(),
+  announces: z.array(name).optional().describe('Prefixes that this side tells the neighbour'),
   notes: text,
 });
 

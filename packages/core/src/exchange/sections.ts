@@ -1,7 +1,16 @@
 import { z } from 'zod';
 import { fieldNotes } from '../model/fields/field.ts';
 import { newId } from '../model/values/ids.ts';
-import { kindNames, kinds, refsOf, type Kind, type Row, anyKind, withFields } from '../model/kinds.ts';
+import {
+  isKind,
+  kindNames,
+  kinds,
+  refsOf,
+  type Kind,
+  type Row,
+  anyKind,
+  withFields,
+} from '../model/kinds.ts';
 import type { Network } from '../model/network/network.ts';
 import { compareNames } from '../model/values/order.ts';
 import { placePath } from '../model/network/places.ts';
@@ -40,7 +49,15 @@ export function titleOf(network: Network, kind: Kind, id: string | null): string
     const vlan = network.get('vlan', id);
     return `${network.get('vlanNumbering', vlan?.numberingId ?? null)?.name ?? ''}/${vlan?.vid ?? ''}`;
   }
-  return anyKind(kind).nameOf(row);
+  if (kind === 'prefix') {
+    const prefix = network.get('prefix', id);
+    return `${network.get('vrf', prefix?.vrfId ?? null)?.name ?? ''} ${prefix?.prefix ?? ''}`.trim();
+  }
+  const { nameOf, titled } = anyKind(kind);
+  // What is called by a name that is its own within another thing is called by both.
+  return titled === undefined
+    ? nameOf(row)
+    : titled(row, (of, at) => (isKind(of) ? (titleOf(network, of, at) ?? '') : ''));
 }
 
 /** The schema of an entry: its unique fields must be there, all others may be left out. */

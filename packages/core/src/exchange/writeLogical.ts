@@ -90,7 +90,10 @@ export function routingFields(network: Network, deviceId: string): Pick<DeviceEn
     .find('bgpSessionsByDevice', deviceId)
     .sort((a, b) => compareNames(a.neighbour, b.neighbour))
     .map(({ id: _id, deviceId: _device, vrfId, ...session }) =>
-      sparse({ vrf: vrfName(network, vrfId), ...session }, { families: blankBgpSession.families }),
+      sparse(
+        { vrf: vrfName(network, vrfId), ...session },
+        { families: blankBgpSession.families, announces: [] },
+      ),
     );
   return { ...(routes.length === 0 ? {} : { routes }), ...(bgp.length === 0 ? {} : { bgp }) };
 }

@@ -17,6 +17,20 @@ import { pathwayKind } from './kinds/sites/pathway.ts';
 import { prefixKind } from './kinds/logical/prefix.ts';
 import { addressKind } from './kinds/logical/address.ts';
 import { routeKind, bgpSessionKind, redundancyKind } from './kinds/logical/routing.ts';
+import { providerProfileKind } from './kinds/cloud/providerProfile.ts';
+import { cloudAccountKind } from './kinds/cloud/cloudAccount.ts';
+import { virtualNetworkKind } from './kinds/cloud/virtualNetwork.ts';
+import { cloudSubnetKind } from './kinds/cloud/cloudSubnet.ts';
+import { routeTableKind, cloudRouteKind } from './kinds/cloud/routeTable.ts';
+import { gatewayKind, hubAttachmentKind } from './kinds/cloud/gateway.ts';
+import { peeringKind } from './kinds/cloud/peering.ts';
+import { instanceKind, balancerTargetKind } from './kinds/cloud/instance.ts';
+import { publicAddressKind } from './kinds/cloud/publicAddress.ts';
+import { prefixListKind } from './kinds/cloud/prefixList.ts';
+import { ruleSetKind, trafficRuleKind, ruleSetUseKind } from './kinds/cloud/ruleSet.ts';
+import { dnsZoneKind, dnsZoneUseKind, dnsRecordKind, dnsForwardKind } from './kinds/cloud/dns.ts';
+import { demandedLabelKind } from './kinds/cloud/demandedLabel.ts';
+import { cloudPriceListKind, cloudPriceKind, flowEstimateKind } from './kinds/cloud/cloudPrice.ts';
 import { siteTemplateKind } from './kinds/logical/siteTemplate.ts';
 import { sheetKind } from './kinds/drawings/sheet.ts';
 import { sheetItemKind } from './kinds/drawings/sheetItem.ts';
@@ -59,6 +73,30 @@ const definitions = {
   bgpSession: bgpSessionKind,
   redundancy: redundancyKind,
   siteTemplate: siteTemplateKind,
+  providerProfile: providerProfileKind,
+  cloudAccount: cloudAccountKind,
+  virtualNetwork: virtualNetworkKind,
+  prefixList: prefixListKind,
+  ruleSet: ruleSetKind,
+  trafficRule: trafficRuleKind,
+  ruleSetUse: ruleSetUseKind,
+  routeTable: routeTableKind,
+  hubAttachment: hubAttachmentKind,
+  peering: peeringKind,
+  cloudRoute: cloudRouteKind,
+  cloudSubnet: cloudSubnetKind,
+  gateway: gatewayKind,
+  instance: instanceKind,
+  balancerTarget: balancerTargetKind,
+  publicAddress: publicAddressKind,
+  dnsZone: dnsZoneKind,
+  dnsZoneUse: dnsZoneUseKind,
+  dnsRecord: dnsRecordKind,
+  dnsForward: dnsForwardKind,
+  demandedLabel: demandedLabelKind,
+  cloudPriceList: cloudPriceListKind,
+  cloudPrice: cloudPriceKind,
+  flowEstimate: flowEstimateKind,
   sheet: sheetKind,
   sheetItem: sheetItemKind,
   sheetLink: sheetLinkKind,

@@ -8,15 +8,13 @@ import type { Cable } from '../model/kinds/lines/cable.ts';
 import type { PartSection, PartsList } from '../model/kinds/purchase/partsList.ts';
 import { nineteenInchMm } from '../model/kinds/sites/rack.ts';
 import type { Network } from '../model/network/network.ts';
+import { isInCloud } from '../model/network/cloudPlaces.ts';
 import { devicesInScope, placeOfDevice, placesWithin, racksIn } from '../model/network/places.ts';
 import { cableAt } from '../model/network/ports.ts';
 import { compareNames } from '../model/values/order.ts';
-import { roles, type Role } from '../model/values/roles.ts';
+import { hasCase, roles, type Role } from '../model/values/roles.ts';
 import { cordLengthM, cordsOf } from './cords.ts';
 import { modelPart, plainPart, type Need, type Part, type PartState } from './part.ts';
-
-/** Roles of what nobody buys as a thing: it runs on another, or belongs to somebody else. */
-const notBought: readonly Role[] = ['VM', 'EX', 'GW'];
 
 /** What a parts list counts: by default devices with all that is in them, their racks and cables. */
 export interface Counted {
@@ -128,7 +126,7 @@ export function needsOf(network: Network, { devices, cables, racks }: Counted): 
   const cords = cordsOf(network);
   for (const device of devices) {
     const state = stateOf(device);
-    if (state === null || notBought.includes(device.role)) continue;
+    if (state === null || !hasCase(device.role) || isInCloud(network, device)) continue;
     states.set(device.id, [device, state]);
     const placeId = placeOfDevice(network, device);
     const thing: Subject = { kind: 'device', id: device.id };
@@ -169,7 +167,7 @@ export function needsOfKit(network: Network, contents: KitContents, times: numbe
   const parts = [
     ...contents.racks.map((rack) => ({ part: rackPart(rack), count: 1 })),
     ...contents.devices
-      .filter(({ role }) => !notBought.includes(role))
+      .filter(({ role }) => hasCase(role))
       .flatMap((device) => [
         { part: devicePart(model(device.model), device.role), count: 1 },
         ...device.modules.flatMap(({ model: title }) => {

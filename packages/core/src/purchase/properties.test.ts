@@ -126,7 +126,7 @@ describe('parts lists', () => {
         if (model === undefined || model.role === null) continue;
         const fields = { id: newId(), name: `d-${at}`, role: model.role, modelId: model.id, status };
         changes.push(create('device', { ...blankDevice, ...fields }));
-        if (!['VM', 'EX', 'GW'].includes(model.role)) count(model.id, status);
+        if (!['VM', 'CH', 'DB', 'FN', 'QU', 'EX', 'GW'].includes(model.role)) count(model.id, status);
       }
       for (let at = 0; at < 30; at++) {
         const [type, status] = [types[roll(types.length)], statuses[roll(3)] ?? 'active'];

@@ -22,6 +22,13 @@ import { notPlacedSchedule } from '../racks/reports/notPlaced.ts';
 import type { ForDevice } from './parts.ts';
 import { dhcpSchedule } from '../addressing/reports/dhcp.ts';
 import { routeSchedule } from '../routing/reports/routes.ts';
+import {
+  cloudGatewaySchedule,
+  cloudInstanceSchedule,
+  cloudRouteSchedule,
+  cloudRuleSchedule,
+  cloudSubnetSchedule,
+} from '../cloud/reports/cloud.ts';
 import { kindHeading, kindKey, kindSchedule } from './ofKind.ts';
 import type { Table } from './table.ts';
 
@@ -163,6 +170,42 @@ const written: readonly Report[] = [
     kind: 'device',
     make: routeSchedule,
     forDevice: true,
+  },
+  {
+    key: 'cloud-subnets',
+    title: 'Cloud subnets',
+    what: 'Every cloud subnet with what it is to the internet',
+    kind: 'cloudSubnet',
+    make: cloudSubnetSchedule,
+  },
+  {
+    key: 'cloud-routes',
+    title: 'Routes of clouds',
+    what: 'Every route table as it works: local, written, learned, and what leads nowhere',
+    kind: 'routeTable',
+    make: cloudRouteSchedule,
+  },
+  {
+    key: 'cloud-rules',
+    title: 'Rules of clouds',
+    what: 'Every rule in the order in which it is read',
+    kind: 'trafficRule',
+    make: cloudRuleSchedule,
+  },
+  {
+    key: 'cloud-instances',
+    title: 'Instances',
+    what: 'What runs in clouds: where it stands and how it goes out',
+    kind: 'device',
+    make: cloudInstanceSchedule,
+    worked: ['role'],
+  },
+  {
+    key: 'cloud-gateways',
+    title: 'Gateways',
+    what: 'Every gateway of a cloud and how it is set',
+    kind: 'device',
+    make: cloudGatewaySchedule,
   },
   {
     key: 'devices',

@@ -1,3 +1,4 @@
+export * from './announced.ts';
 export * from './interfaces.ts';
 export * from './ospf.ts';
 export * from './ospfCost.ts';

@@ -84,6 +84,9 @@ export function isRouter(whole: Network, device: Device): boolean {
   const network = inForce(whole);
   if (network.countOf('everyPortByDevice', device.id) === 0) return false;
   const interfaces = interfacesOf(network, device.id);
+  // What opens or translates at the border of a cloud is drawn there; what joins networks is a router like others.
+  const gateway = network.findOne('gatewayByDevice', device.id);
+  if (gateway !== null && gateway.direction !== 'between') return false;
   if (routing.has(device.role)) return interfaces.length > 0;
   if (network.countOf('bgpSessionsByDevice', device.id) > 0) return true;
   if (interfaces.some(({ port }) => port.ospf !== null)) return true;

@@ -1,6 +1,7 @@
 import { inForce } from '../lens/inForce.ts';
 import { compareIp, formatIp, holds, type IpAddress } from '../model/values/ip.ts';
 import type { Network } from '../model/network/network.ts';
+import { announcedTo } from './announced.ts';
 import { addressFacing, interfacesOf } from './interfaces.ts';
 import { ospfRoutesOf, type OspfRoute } from './ospf.ts';
 import { staticRoutes, type IdleRoute } from './staticRoutes.ts';
@@ -10,6 +11,8 @@ const families = [4, 6] as const;
 
 /** What a source is worth where several know one prefix, the lower the better. A static route says its own distance. */
 const ospfDistance = 100;
+/** By BGP: from another AS before what is known within, from our own after it. */
+const bgpDistance = { external: 90, internal: 150 } as const;
 
 export interface RouteTable {
   vrfId: string | null;
@@ -25,6 +28,21 @@ interface Steps {
   nextHops: NextHop[];
   names: string;
 }
+
+/** What neighbours tell by BGP, as routes of the table. */
+const byBgp = (network: Network, deviceId: string, vrfId: string | null): TableRoute[] =>
+  announcedTo(network, deviceId)
+    .filter((one) => one.vrfId === vrfId && one.portId !== null)
+    .map(({ prefix, text, neighbour, external, portId }) => ({
+      prefix,
+      text,
+      source: 'BGP',
+      distance: external ? bgpDistance.external : bgpDistance.internal,
+      metric: 0,
+      nextHops: [{ via: neighbour, portId }],
+      why: `told by ${neighbour}`,
+      routeIds: [],
+    }));
 
 /** Turns routes by OSPF into those of the table; what many have in common is worked out once. */
 function ospfReader(network: Network): (route: OspfRoute) => TableRoute {
@@ -63,8 +81,8 @@ function ospfReader(network: Network): (route: OspfRoute) => TableRoute {
 
 /**
  * The route table of a device in one VRF: connected, static with next hops followed over other routes until a port is
- * found (RFC 1812 section 5.2.4), and OSPF with all ways of equal cost. BGP brings no routes: what a neighbour tells is
- * not recorded.
+ * found (RFC 1812 section 5.2.4), OSPF with all ways of equal cost, and BGP as far as it is recorded what the neighbour
+ * announces.
  */
 export function routeTable(whole: Network, deviceId: string, vrfId: string | null): RouteTable {
   const network = inForce(whole);
@@ -77,7 +95,7 @@ export function routeTable(whole: Network, deviceId: string, vrfId: string | nul
       .filter((route) => route.hops.length > 0)
       .map(read),
   );
-  const learned = [...connectedRoutes(interfaces), ...byOspf];
+  const learned = [...connectedRoutes(interfaces), ...byOspf, ...byBgp(network, deviceId, vrfId)];
   const rows = network.find('routesByDevice', deviceId).filter((route) => route.vrfId === vrfId);
   const { routes: statics, idle } = staticRoutes(network, rows, own, learned);
   const best = preferred([...learned, ...statics]);

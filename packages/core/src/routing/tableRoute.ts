@@ -1,7 +1,7 @@
 import { formatIp, formatPrefix, type IpPrefix } from '../model/values/ip.ts';
 import type { RoutedInterface } from './interfaces.ts';
 
-export const routeSources = ['connected', 'static', 'OSPF', 'OSPF between areas'] as const;
+export const routeSources = ['connected', 'static', 'OSPF', 'OSPF between areas', 'BGP'] as const;
 export type RouteSource = (typeof routeSources)[number];
 
 export interface NextHop {
@@ -63,13 +63,16 @@ export function joinedHops(...lists: readonly (readonly NextHop[])[]): NextHop[]
   return [...found.values()];
 }
 
-/** Of several routes to one prefix the one of the least distance stays; static ones of equal distance share the load. */
+/** Sources of which several ways to one prefix share the load where they are equally good. */
+const shares = ({ source }: TableRoute): boolean => source === 'static' || source === 'BGP';
+
+/** Of several routes to one prefix the one of the least distance stays; static ones, and those by BGP, of equal distance share the load. */
 export function preferred(routes: readonly TableRoute[]): Map<string, TableRoute> {
   const best = new Map<string, TableRoute>();
   for (const route of routes) {
     const known = best.get(route.text);
     if (known === undefined || route.distance < known.distance) best.set(route.text, route);
-    else if (route.distance === known.distance && route.source === 'static' && known.source === 'static')
+    else if (route.distance === known.distance && route.source === known.source && shares(route))
       best.set(route.text, {
         ...known,
         nextHops: joinedHops(known.nextHops, route.nextHops),

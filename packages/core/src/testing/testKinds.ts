@@ -12,6 +12,8 @@ import { blankSheet } from '../model/kinds/drawings/sheet.ts';
 import { blankSheetItem } from '../model/kinds/drawings/sheetItem.ts';
 import { blankSheetLink } from '../model/kinds/drawings/sheetLink.ts';
 import type { Network } from '../model/network/network.ts';
+import { readExchange } from '../exchange/read.ts';
+import { cloudOfEverything } from './testCloud.ts';
 import { deviceNamed, networkOf, portId } from './testNetwork.ts';
 
 /** A little of everything that is configured, cabled and numbered. */
@@ -300,4 +302,11 @@ function withTheRest(base: Network): Network {
   return applied.network;
 }
 
-export const everything = withTheRest(configured);
+/** With a cloud beside the premises. */
+function withCloud(base: Network): Network {
+  const read = readExchange(base, { format: 'visograph-exchange', version: 1, ...cloudOfEverything });
+  if (!read.ok) throw new Error(read.problems.map(({ path, message }) => `${path} ${message}`).join('\n'));
+  return read.network;
+}
+
+export const everything = withTheRest(withCloud(configured));

@@ -6,8 +6,11 @@ import { devicesTouched, pluggedReads } from './pluggedIn.ts';
 import { judged } from '../../commands/attempt.ts';
 import type { Prefix } from '../../model/kinds/logical/prefix.ts';
 import type { Network } from '../../model/network/network.ts';
+import { isInCloud } from '../../model/network/cloudPlaces.ts';
+import { allOf } from '../../model/network/reads.ts';
 import { isFree } from '../../model/network/ports.ts';
 import { compareIp, formatIp, parseInterface, parseIp, parsePrefix } from '../../model/values/ip.ts';
+import { hasCase } from '../../model/values/roles.ts';
 import { compareNames } from '../../model/values/order.ts';
 import { ownerText } from '../owner.ts';
 import { addressesIn } from '../plan.ts';
@@ -133,12 +136,11 @@ const addressNoLink = defineRule({
   key: 'address-no-link',
   title: 'Addresses of gear that is not plugged in',
   why: 'An address that nobody can reach is kept from others, or a cable is missing in the document.',
-  reads: pluggedReads,
+  reads: allOf(pluggedReads, { device: ['placeId', 'rackId'], place: ['kind'] }),
   find: rowParts(
     'device',
     (network, device) => {
-      if (device.status !== 'active' || device.role === 'VM' || device.role === 'GW' || device.role === 'EX')
-        return null;
+      if (device.status !== 'active' || !hasCase(device.role) || isInCloud(network, device)) return null;
       // Before the first cable there is nothing but devices.
       if (network.count('cable') + network.count('circuit') === 0) return null;
       const ports = network.find('everyPortByDevice', device.id);
@@ -151,6 +153,7 @@ const addressNoLink = defineRule({
       return { severity: 'warn', subjects: [{ kind: 'device', id: device.id }], facts: { given } };
     },
     (network, touched, base) => {
+      if (touched.kind === 'place') return null;
       const joined = (one: Network): number => one.count('cable') + one.count('circuit');
       if ((joined(network) === 0) !== (joined(base) === 0)) return null;
       return devicesTouched(network, touched, base);

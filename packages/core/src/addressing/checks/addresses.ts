@@ -23,6 +23,8 @@ import { circuitAt, portTitle } from '../../model/network/ports.ts';
 import { defineRule, type Evidence, type Rule } from '../../check/finding.ts';
 import { idsOf, nameOf } from '../../check/names.ts';
 import { bothOf, rowParts } from '../../check/rowParts.ts';
+import { isOfCloudSubnet } from '../../model/network/cloudPlaces.ts';
+import { prefixesOfSubnet } from './cloudPrefixes.ts';
 
 const hostOf = (row: Address): string => row.address.slice(0, row.address.indexOf('/'));
 const hostKey = (row: Address): string => `${row.vrfId ?? ''} ${hostOf(row)}`;
@@ -312,6 +314,7 @@ export const gatewayMissing = defineRule({
   standard: 'RFC 1122, 3.3.1',
   reads: {
     prefix: ['role', 'status', 'gateway', 'vrfId', 'prefix'],
+    cloudSubnet: ['prefixId', 'v6PrefixId'],
     address: ['address', 'portId', 'vrfId'],
     redundancy: ['portId', 'virtual'],
     port: ['vrfId'],
@@ -320,6 +323,8 @@ export const gatewayMissing = defineRule({
     'prefix',
     (network, row) => {
       if (row.role !== 'subnet' || row.status !== 'active') return null;
+      // In a cloud the provider is the gateway.
+      if (isOfCloudSubnet(network, row.id)) return null;
       const { gateway } = row;
       if (gateway !== null && isThere(network, row.vrfId, gateway)) return null;
       return {
@@ -329,6 +334,7 @@ export const gatewayMissing = defineRule({
       };
     },
     (network, touched) => [
+      ...prefixesOfSubnet(network, touched),
       ...bothOf(touched, 'address').flatMap((row) => prefixesOfHost(network, hostOf(row))),
       ...bothOf(touched, 'redundancy').flatMap((part) => prefixesOfHost(network, part.virtual)),
       ...bothOf(touched, 'port').flatMap((port) =>

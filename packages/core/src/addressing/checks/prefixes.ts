@@ -5,11 +5,13 @@ import { childrenOf, parentOf, prefixesAround, prefixTree, useOf } from '../plan
 import { renumber } from '../commands/renumber.ts';
 import { formatPrefix, parsePrefix } from '../../model/values/ip.ts';
 import type { Prefix } from '../../model/kinds/logical/prefix.ts';
+import { isOfCloudSubnet } from '../../model/network/cloudPlaces.ts';
 import type { Network, Touched } from '../../model/network/network.ts';
 import { placesWithin } from '../../model/network/places.ts';
 import { defineRule, type Rule } from '../../check/finding.ts';
 import { idsOf, nameOf } from '../../check/names.ts';
 import { bothOf, rowParts } from '../../check/rowParts.ts';
+import { prefixesOfSubnet } from './cloudPrefixes.ts';
 
 const about = (...rows: readonly Prefix[]): Subject[] => rows.map(({ id }) => ({ kind: 'prefix', id }));
 
@@ -98,16 +100,19 @@ export const poolFull = defineRule({
     `${titled(network, row)} is ${Math.round(share * 100)} % given away. Plan the next pool before it is full.`,
 });
 
-/** A subnet is somewhere: on a VLAN. */
+/** A subnet is somewhere: on a VLAN, or in a cloud. */
 export const prefixWithoutVlan = defineRule({
   key: 'prefix-without-vlan',
   title: 'Subnets on no VLAN',
   why: 'A subnet that is on no VLAN cannot be plugged into: its hosts are recorded nowhere in layer 2.',
-  reads: { prefix: ['role', 'vlanId'] },
-  find: rowParts('prefix', (_network, row) =>
-    row.role === 'subnet' && row.vlanId === null
-      ? { severity: 'warn', subjects: about(row), facts: {} }
-      : null,
+  reads: { prefix: ['role', 'vlanId'], cloudSubnet: ['prefixId', 'v6PrefixId'] },
+  find: rowParts(
+    'prefix',
+    (network, row) =>
+      row.role === 'subnet' && row.vlanId === null && !isOfCloudSubnet(network, row.id)
+        ? { severity: 'warn', subjects: about(row), facts: {} }
+        : null,
+    prefixesOfSubnet,
   ),
   says: (_facts, network, [row]) =>
     `${titled(network, row)} is a subnet on no VLAN. Give it its VLAN, or make it a transit prefix if it is one link.`,

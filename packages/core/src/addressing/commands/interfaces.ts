@@ -18,7 +18,8 @@ import type { Network } from '../../model/network/network.ts';
 import { portTitle } from '../../model/network/ports.ts';
 import { judged, refuse, type Attempt } from '../../commands/attempt.ts';
 
-export type ConfiguredForm = Exclude<PortForm, 'physical'>;
+/** Forms that a person adds to a device; those of instances come with what they run in. */
+export type ConfiguredForm = Exclude<PortForm, 'physical' | 'virtual'>;
 export const configuredForms: readonly ConfiguredForm[] = [
   'vlan',
   'subinterface',

@@ -58,6 +58,22 @@ const hostOf = (change: Change): string[] => {
   return before === undefined ? [] : [before.slice(0, before.indexOf('/'))];
 };
 
+/** Kinds that speak of addresses of a cloud and of what it is joined to, without saying a VRF. */
+const ofClouds: ReadonlySet<Kind> = new Set<Kind>([
+  'virtualNetwork',
+  'prefixList',
+  'trafficRule',
+  'cloudRoute',
+  'gateway',
+  'dnsRecord',
+  'dnsForward',
+]);
+/** Whether a VRF is that of a virtual network, or one that a tunnel leads into from there. */
+const meetsClouds = (network: Network, vrfId: string | null): boolean =>
+  vrfId !== null &&
+  (network.countOf('virtualNetworkByVrf', vrfId) > 0 ||
+    network.find('portsByVrf', vrfId).some(({ form }) => form === 'tunnel'));
+
 /**
  * Whether the addresses in a row are of the VRF that a prefix is in: the row says so, or the port it is on. Router ids
  * follow the loopbacks that they are taken from, far ends of tunnels the address that moves.
@@ -70,6 +86,7 @@ function concerns(
   moved: ReadonlySet<string>,
 ): boolean {
   if (kind === 'device') return prefix.role === 'loopback';
+  if (ofClouds.has(kind)) return meetsClouds(network, prefix.vrfId);
   const { farAddress, vrfId, portId } = held(one);
   if (kind === 'port') return typeof farAddress === 'string' && moved.has(farAddress);
   if (vrfId !== undefined) return vrfId === prefix.vrfId;

@@ -7,6 +7,7 @@ import { blankAddress } from '../../model/kinds/logical/address.ts';
 import type { Device } from '../../model/kinds/equipment/device.ts';
 import { blankPort, type Port } from '../../model/kinds/lines/port.ts';
 import { blankPrefix, type Prefix } from '../../model/kinds/logical/prefix.ts';
+import { isInCloud } from '../../model/network/cloudPlaces.ts';
 import type { Network } from '../../model/network/network.ts';
 import { compareNames } from '../../model/values/order.ts';
 import { portTitle } from '../../model/network/ports.ts';
@@ -194,10 +195,12 @@ export function numberLinks(
   };
 }
 
-/** Routers without a loopback that has an address in a VRF, by name. */
+/** Routers without a loopback that has an address in a VRF, by name; those of a cloud have none. */
 export const withoutLoopback = (network: Network, vrfId: string | null): Device[] =>
   [...network.all('device')]
-    .filter((device) => device.status !== 'retired' && isRouter(network, device))
+    .filter(
+      (device) => device.status !== 'retired' && !isInCloud(network, device) && isRouter(network, device),
+    )
     .filter(
       (device) =>
         !network

@@ -183,7 +183,7 @@ describe('how a sheet reads the model', () => {
     const { graph } = plan({ projection: 'sites' });
     const sites = graph.nodes.filter((node) => node.form === 'place');
     expect(sites.map((node) => node.name).sort()).toEqual(
-      ['Ashholm', 'Brinsay', 'Kelder Quay', 'MV Petrel', 'MV Sandpiper', 'Otterslip'].sort(),
+      ['Ashholm', 'Brinsay', 'Kelder Quay', 'MV Petrel', 'MV Sandpiper', 'Otterslip', 'msf-booking'].sort(),
     );
     expect(sites.find((node) => node.name === 'Kelder Quay')?.lines).toEqual([
       '62 devices · 4 racks',

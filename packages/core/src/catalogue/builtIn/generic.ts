@@ -155,6 +155,10 @@ export const generic: readonly Entry[] = [
     portGroups: [group('cu', 'RJ45', { speedBps: gigabit }), group('fo', 'SC', { speedBps: gigabit })],
   },
   { name: 'Generic gateway', role: 'GW', ...loose, portGroups: [] },
+  { name: 'Generic container host', role: 'CH', ...loose, portGroups: [] },
+  { name: 'Generic database service', role: 'DB', ...loose, portGroups: [] },
+  { name: 'Generic function', role: 'FN', ...loose, portGroups: [] },
+  { name: 'Generic queue', role: 'QU', ...loose, portGroups: [] },
   {
     name: 'Generic external party',
     role: 'EX',

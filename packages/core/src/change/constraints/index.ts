@@ -7,6 +7,20 @@ import {
   staysWithItsOwn,
   vlanInterfaceIsOne,
 } from './configuredPorts.ts';
+import {
+  accountIsOne,
+  attachmentFits,
+  blockFits,
+  gatewayFits,
+  networkIsOne,
+  peeringFits,
+  publicAddressFits,
+  rackStandsOnPremises,
+  ruleSetFits,
+  ruleSetUseFits,
+  subnetFits,
+  tableFits,
+} from './cloud.ts';
 import { moduleFitsSlot } from './moduleSlot.ts';
 import { placesFormTree, placesNest } from './placeTree.ts';
 import {
@@ -27,7 +41,10 @@ export const constraints: Constraints = {
     { fields: ['parentId'], check: placesFormTree },
     { fields: ['parentId', 'kind'], check: placesNest },
   ],
-  rack: [{ fields: ['units'], check: rackHoldsContents }],
+  rack: [
+    { fields: ['units'], check: rackHoldsContents },
+    { fields: ['placeId'], check: rackStandsOnPremises },
+  ],
   device: [{ fields: ['rackId', 'unit', 'units', 'face', 'fillsBothFaces', 'side'], check: deviceFitsRack }],
   module: [{ fields: ['deviceId', 'slot', 'modelId'], check: moduleFitsSlot }],
   port: [
@@ -46,6 +63,22 @@ export const constraints: Constraints = {
     { fields: ['aPortId', 'bPortId', 'typeId'], check: cableSuitsPorts },
     { fields: ['typeId'], check: typeHasLegs },
   ],
+  prefix: [{ fields: ['prefix', 'placeId', 'vrfId', 'role'], check: blockFits }],
+  cloudAccount: [{ fields: ['placeId'], check: accountIsOne }],
+  virtualNetwork: [{ fields: ['placeId'], check: networkIsOne }],
+  cloudSubnet: [
+    {
+      fields: ['placeId', 'zoneId', 'prefixId', 'v6PrefixId', 'routeTableId', 'ruleSetId'],
+      check: subnetFits,
+    },
+  ],
+  routeTable: [{ fields: ['placeId'], check: tableFits }],
+  gateway: [{ fields: ['networkId'], check: gatewayFits }],
+  hubAttachment: [{ fields: ['networkId', 'tableId', 'hubId'], check: attachmentFits }],
+  peering: [{ fields: ['aNetworkId', 'bNetworkId'], check: peeringFits }],
+  ruleSet: [{ fields: ['placeId'], check: ruleSetFits }],
+  ruleSetUse: [{ fields: ['setId'], check: ruleSetUseFits }],
+  publicAddress: [{ fields: ['placeId'], check: publicAddressFits }],
   leg: [
     { fields: ['portId'], check: legTakesFreePort },
     { fields: ['cableId', 'side', 'number'], check: legIsThere },

@@ -1,6 +1,7 @@
 import { inletsOf } from '../../racks/feedsBehind.ts';
 import { notesOf, held, type Rows } from '../../model/kinds.ts';
 import type { RequirementKind } from '../../model/kinds/review/requirement.ts';
+import { isOfCloudSubnet } from '../../model/network/cloudPlaces.ts';
 import type { Network } from '../../model/network/network.ts';
 import { endsOf } from '../../model/network/ports.ts';
 
@@ -121,7 +122,8 @@ const prefix: readonly AskedFact<'prefix'>[] = [
   worked(
     'vlan',
     'VLAN',
-    (_network, { role, vlanId }) => (role === 'subnet' ? vlanId !== null : null),
+    (network, { id, role, vlanId }) =>
+      role === 'subnet' && !isOfCloudSubnet(network, id) ? vlanId !== null : null,
     (network, { vlanId }) => network.get('vlan', vlanId)?.name ?? '',
   ),
   worked(

@@ -10,8 +10,16 @@ test('the fields that hold addresses are those whose schema says so, also inside
     prefix: ['prefix', 'gateway', 'ranges'],
     address: ['address'],
     route: ['prefix', 'via'],
-    bgpSession: ['neighbour'],
+    bgpSession: ['neighbour', 'announces'],
     redundancy: ['virtual'],
+    virtualNetwork: ['nameServers', 'timeServers'],
+    prefixList: ['prefixes'],
+    trafficRule: ['prefix'],
+    cloudRoute: ['prefix'],
+    gateway: ['clientPool', 'clientsReach', 'learned'],
+    publicAddress: ['address'],
+    dnsRecord: ['value'],
+    dnsForward: ['servers'],
   });
 });
 

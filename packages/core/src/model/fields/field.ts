@@ -64,6 +64,10 @@ export const countField = (label: string, least: number, most: number, unit?: st
   });
 export const amountField = (label: string, most: number, unit: string, help?: string) =>
   noted(z.number().min(0, 'is negative').max(most, `is above ${most}`).nullable(), { label, unit, help });
+/** Keys in their order, so that what is the same is written alike however it was kept. */
+export const inKeyOrder = <V>(record: Record<string, V>): Record<string, V> =>
+  Object.fromEntries(Object.entries(record).sort(([a], [b]) => (a < b ? -1 : 1)));
+
 /** An amount in hundredths of its currency. */
 export const moneyField = (label: string) =>
   noted(z.int('is not a whole number of minor units').min(0, 'is negative').max(1e12).nullable(), {

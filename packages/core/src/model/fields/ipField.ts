@@ -13,6 +13,9 @@ const holding = <T extends z.ZodType>(form: AddressForm, schema: T): T => {
 
 const unlike = 'is not an address such as 10.40.8.1 or 2001:db8::1';
 
+/** A text that may be an address, such as the value of a DNS record. */
+export const mayBeAddress = <T extends z.ZodType>(schema: T): T => holding('host', schema);
+
 /** A prefix in its one text: `10.40.8.0/22`, IPv6 after RFC 5952. */
 export const prefixField = (label: string) =>
   noted(

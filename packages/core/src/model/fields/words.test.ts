@@ -21,7 +21,7 @@ const refused = (fields: object): string[] => {
 describe('refusals speak of the thing and the field', () => {
   test('missing, of another kind, out of range, unknown', () => {
     expect(refused({ role: undefined })).toEqual([
-      'role: device sw: Role is not RT, SW, FW, AP, WB, LB, SV, VM, ST, PC, PH, CM, PR, IO, PP, CA, PD, UP, MC, GW, EX or XX.',
+      'role: device sw: Role is not RT, SW, FW, AP, WB, LB, SV, VM, CH, DB, FN, QU, ST, PC, PH, CM, PR, IO, PP, CA, PD, UP, MC, GW, EX or XX.',
     ]);
     expect(refused({ fillsBothFaces: 'yes' })).toEqual([
       'fillsBothFaces: device sw: Fills both faces is not true or false.',

@@ -1,5 +1,5 @@
 import { held, kindNames, type Kind } from '../kinds.ts';
-import type { Touched } from './network.ts';
+import type { Network, Touched } from './network.ts';
 
 /** What a computation reads of a network: of each kind named here some fields, or all of a row. */
 export type Reads = { readonly [K in Kind]?: readonly string[] | 'all' };
@@ -28,3 +28,9 @@ export function allOf(...parts: readonly Reads[]): Reads {
     }
   return Object.fromEntries(all);
 }
+
+/** Keeps what was worked out while nothing that it reads was touched. */
+export const keptWhile =
+  (reads: Reads) =>
+  <T>(before: T, _network: Network, touched: readonly Touched[]): T | null =>
+    touched.some((one) => concerns(reads, one)) ? null : before;

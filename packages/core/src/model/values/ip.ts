@@ -188,3 +188,18 @@ export function compareIp(a: IpAddress & { length?: number }, b: IpAddress & { l
   if (a.value !== b.value) return a.value < b.value ? -1 : 1;
   return (a.length ?? 128) - (b.length ?? 128);
 }
+
+const space = (text: string): IpPrefix => {
+  const prefix = parsePrefix(text);
+  if (prefix === null) throw new Error(`${text} is no prefix.`);
+  return prefix;
+};
+/** IPv4 space for use inside a house: RFC 1918, and the shared space of RFC 6598. */
+export const privateSpace: readonly IpPrefix[] = [
+  '10.0.0.0/8',
+  '172.16.0.0/12',
+  '192.168.0.0/16',
+  '100.64.0.0/10',
+].map(space);
+/** All addresses of a family. */
+export const everywhere = { 4: space('0.0.0.0/0'), 6: space('::/0') } as const;

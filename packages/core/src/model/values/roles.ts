@@ -8,6 +8,10 @@ export const roles = {
   LB: { label: 'load balancer', family: 'forwarding' },
   SV: { label: 'server', family: 'compute' },
   VM: { label: 'virtual machine', family: 'compute' },
+  CH: { label: 'container host', family: 'compute' },
+  DB: { label: 'database', family: 'compute' },
+  FN: { label: 'function', family: 'compute' },
+  QU: { label: 'queue', family: 'compute' },
   ST: { label: 'storage', family: 'compute' },
   PC: { label: 'workstation', family: 'compute' },
   PH: { label: 'phone', family: 'endpoints' },
@@ -26,6 +30,10 @@ export const roles = {
 
 export type Role = keyof typeof roles;
 export type RoleFamily = (typeof roles)[Role]['family'];
+
+/** Roles of what has no case: it runs on other gear, or in a cloud, or is somebody else's. */
+const withoutCase: ReadonlySet<Role> = new Set(['VM', 'CH', 'DB', 'FN', 'QU', 'GW', 'EX']);
+export const hasCase = (role: Role): boolean => !withoutCase.has(role);
 
 const isRole = (code: string): code is Role => code in roles;
 export const roleCodes: readonly Role[] = Object.keys(roles).filter(isRole);

@@ -146,7 +146,7 @@ describe('importing places and racks', () => {
       [2, 'adds', null],
       [3, 'adds', null],
       [4, 'wrong', 'rack AH-A2: Units is above 60'],
-      [5, 'wrong', 'Kind “castle” is not site, building, floor, room, row'],
+      [5, 'wrong', 'Kind “castle” is not site, building, floor, room, row, account, region, zone, network'],
       [6, 'wrong', 'The path of the place is missing'],
       [7, 'nothing', null],
       [8, 'wrong', expect.stringContaining('There is already a place with the site code KQ')],

@@ -1,6 +1,12 @@
 import { applyChanges } from '../../change/apply.ts';
 import { create, update, type Change } from '../../change/change.ts';
-import { blankPlace, placeKinds, type Place, type PlaceKind } from '../../model/kinds/sites/place.ts';
+import {
+  blankPlace,
+  placeKinds,
+  premisesKinds,
+  type Place,
+  type PlaceKind,
+} from '../../model/kinds/sites/place.ts';
 import { blankRack, type Rack } from '../../model/kinds/sites/rack.ts';
 import { Wrong } from '../../exchange/listRows.ts';
 import { newId } from '../../model/values/ids.ts';
@@ -103,7 +109,7 @@ class Reader {
       const kind: PlaceKind =
         given.kind ??
         found?.kind ??
-        placeKinds[Math.min(Math.max(parentRank + 1, depth === 0 ? 0 : 1), 3)] ??
+        premisesKinds[Math.min(Math.max(parentRank + 1, depth === 0 ? 0 : 1), 3)] ??
         'room';
       if (found === undefined) {
         const row: Place = { ...blankPlace, ...given, id: newId(), name, kind, parentId };
@@ -114,7 +120,7 @@ class Reader {
         if (change !== null) changes.push(change);
         parentId = found.id;
       }
-      parentRank = placeKinds.indexOf(kind);
+      parentRank = premisesKinds.findIndex((one) => one === kind);
     }
     return parentId ?? '';
   }

@@ -6,6 +6,7 @@ import type { Device } from '../../model/kinds/equipment/device.ts';
 import type { Rack } from '../../model/kinds/sites/rack.ts';
 import type { Network } from '../../model/network/network.ts';
 import { isPlaced, placeOfDevice, placePath } from '../../model/network/places.ts';
+import { hasCase } from '../../model/values/roles.ts';
 import { compareNames } from '../../model/values/order.ts';
 import { formatVids } from '../../model/values/vids.ts';
 import { fillBlanks } from '../commands/racking.ts';
@@ -22,7 +23,7 @@ const notPlaced = defineRule({
     // What is only imagined, or somebody else's, stands nowhere; drawn before any place is given, nothing does.
     const open = network
       .find('devicesNotPlaced', 'not placed yet')
-      .filter(({ role, status }) => role !== 'VM' && role !== 'EX' && role !== 'GW' && status === 'active');
+      .filter(({ role, status }) => hasCase(role) && status === 'active');
     const placed = network.count('device') - network.countOf('devicesNotPlaced', 'not placed yet');
     if (placed === 0) return [];
     return open.map(({ id }) => ({

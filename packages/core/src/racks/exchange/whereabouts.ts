@@ -2,7 +2,7 @@ import { create, type Change } from '../../change/change.ts';
 import { collide, obstacle, spanText } from '../../change/constraints/rackSpace.ts';
 import { Wrong } from '../../exchange/listRows.ts';
 import type { Device } from '../../model/kinds/equipment/device.ts';
-import { blankPlace, placeKinds, type Place } from '../../model/kinds/sites/place.ts';
+import { blankPlace, premisesKinds, type Place } from '../../model/kinds/sites/place.ts';
 import { blankRack, type Rack } from '../../model/kinds/sites/rack.ts';
 import { newId } from '../../model/values/ids.ts';
 import type { Network } from '../../model/network/network.ts';
@@ -77,13 +77,13 @@ export class Whereabouts {
 
   /** The innermost place of a path is a room, those around it are site, building and floor; each within its parent. */
   private make(parent: Place | null, name: string, innermost: boolean): Place {
-    const within = parent === null ? 0 : placeKinds.indexOf(parent.kind) + 1;
-    const usual = parent !== null && innermost ? placeKinds.indexOf('room') : 0;
+    const within = parent === null ? 0 : premisesKinds.findIndex((kind) => kind === parent.kind) + 1;
+    const usual = parent !== null && innermost ? premisesKinds.indexOf('room') : 0;
     const place: Place = {
       ...blankPlace,
       id: newId(),
       name,
-      kind: placeKinds[Math.max(within, usual)] ?? 'row',
+      kind: premisesKinds[Math.max(within, usual)] ?? 'row',
       parentId: parent?.id ?? null,
     };
     this.made.set(place.id, place);

@@ -16,6 +16,8 @@ const routingReads = allOf(layer2Reads, {
   port: ['vrfId', 'ospf', 'farAddress'],
   address: ['address', 'portId', 'vrfId'],
   route: 'all',
+  gateway: ['deviceId', 'direction'],
+  bgpSession: ['deviceId', 'vrfId', 'neighbour', 'families', 'announces'],
   redundancy: 'all',
   vrf: [],
 });

@@ -13,6 +13,10 @@ const roleBand: Partial<Record<Role, number>> = {
   SV: 5.5,
   ST: 5.5,
   VM: 5.5,
+  CH: 5.5,
+  DB: 5.5,
+  FN: 5.5,
+  QU: 5.5,
   WB: 5,
   UP: 8,
   PD: 9,
@@ -28,7 +32,7 @@ export const looseBand = 20;
 
 /** What leads outside or decides what may: switches beside these are the core. */
 const leadsOut: ReadonlySet<Role> = new Set(['RT', 'GW', 'FW', 'EX', 'LB']);
-const serves: ReadonlySet<Role> = new Set(['SV', 'ST', 'VM']);
+const serves: ReadonlySet<Role> = new Set(['SV', 'ST', 'VM', 'CH', 'DB', 'FN', 'QU']);
 
 type Near = ReadonlyMap<string, ReadonlySet<string>>;
 

@@ -5,6 +5,7 @@ import {
   currencyField,
   dateField,
   idField,
+  inKeyOrder,
   moneyField,
   nameField,
   noted,
@@ -91,7 +92,7 @@ export const deviceSchema = z
     asNumber: noted(z.int().min(1, 'is below 1').max(4294967294, 'is above 4294967294').nullable(), {
       label: 'AS number',
     }),
-    extra: noted(z.record(z.string().min(1).max(40), z.string().max(200)), {
+    extra: noted(z.record(z.string().min(1).max(40), z.string().max(200)).overwrite(inKeyOrder), {
       label: 'Own fields',
       internal: true,
     }),

@@ -18,8 +18,16 @@ import { ospfSchema } from '../logical/routing.ts';
 import { portSpanningTreeSchema } from '../logical/spanningTree.ts';
 import { portModes, switchingFaults } from '../logical/vlan.ts';
 
-/** A port with a connector, or one that is only configured. */
-export const portForms = ['physical', 'aggregate', 'vlan', 'subinterface', 'loopback', 'tunnel'] as const;
+/** A port with a connector, or one that is only configured; `virtual` is that of an instance. */
+export const portForms = [
+  'physical',
+  'aggregate',
+  'vlan',
+  'subinterface',
+  'loopback',
+  'tunnel',
+  'virtual',
+] as const;
 export type PortForm = (typeof portForms)[number];
 /** How an aggregate is agreed on (IEEE 802.1AX); `on` is without asking the other side. */
 export const lacpModes = ['active', 'passive', 'on'] as const;

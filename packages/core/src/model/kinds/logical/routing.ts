@@ -48,12 +48,18 @@ export const bgpSessionSchema = z.strictObject({
   neighbour: ipField('Neighbour'),
   remoteAs: asNumber('AS of the neighbour'),
   families: noted(z.array(z.enum(addressFamilies)).min(1, 'are none'), { label: 'Families' }),
+  announces: noted(z.array(prefixField('Prefix')).max(500, 'are more than 500'), {
+    label: 'Announces',
+    help: 'Prefixes that this side tells the neighbour',
+    internal: true,
+  }),
   notes: textField('Notes'),
 });
 export type BgpSession = z.infer<typeof bgpSessionSchema>;
 export const blankBgpSession: Omit<BgpSession, 'id' | 'deviceId' | 'neighbour' | 'remoteAs'> = {
   vrfId: null,
   families: ['IPv4'],
+  announces: [],
   notes: null,
 };
 
@@ -116,7 +122,7 @@ export const bgpSessionKind = defineKind({
   unique: [{ what: 'neighbour', key: (row) => `${row.deviceId} ${row.vrfId ?? ''} ${row.neighbour}` }],
   nameOf: (row) => row.neighbour,
   titled: (row, title) => `${title('device', row.deviceId)} to ${row.neighbour}`,
-  facts: { neighbour: 'addresses', remoteAs: 'addresses', notes: 'notes' },
+  facts: { neighbour: 'addresses', remoteAs: 'addresses', announces: 'addresses', notes: 'notes' },
   blank: blankBgpSession,
 });
 

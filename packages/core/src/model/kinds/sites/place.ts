@@ -1,10 +1,18 @@
 import { z } from 'zod';
 import { defineKind } from '../../fields/kind.ts';
+import { isOneOf } from '../../values/words.ts';
 import { amountField, idField, nameField, noted, refField, textField } from '../../fields/field.ts';
 
 /** From the outermost in. A vessel or a vehicle is a site; any depth may be skipped. */
-export const placeKinds = ['site', 'building', 'floor', 'room', 'row'] as const;
+export const premisesKinds = ['site', 'building', 'floor', 'room', 'row'] as const;
+/** Places of a cloud: an account holds regions, a region its zones and virtual networks. */
+export const cloudPlaceKinds = ['account', 'region', 'zone', 'network'] as const;
+export const placeKinds = [...premisesKinds, ...cloudPlaceKinds] as const;
 export type PlaceKind = (typeof placeKinds)[number];
+export type CloudPlaceKind = (typeof cloudPlaceKinds)[number];
+export const isCloudPlaceKind = (kind: PlaceKind): kind is CloudPlaceKind => isOneOf(cloudPlaceKinds, kind);
+/** What a place of a kind is called. */
+export const placeKindTitle = (kind: PlaceKind): string => (kind === 'network' ? 'virtual network' : kind);
 
 const degrees = (label: string, most: number) =>
   noted(z.number().min(-most, `is below -${most}`).max(most, `is above ${most}`).nullable(), {

@@ -1,0 +1,111 @@
+import type { RuleSet, TrafficRule } from '../../model/kinds/cloud/ruleSet.ts';
+import type { Network } from '../../model/network/network.ts';
+import { rulesOf, type RuleDirection } from './letsPass.ts';
+import { everybody, trafficOfRuleAlways } from './ruleTraffic.ts';
+import {
+  atoms,
+  isNone,
+  noTraffic,
+  spansWithout,
+  united,
+  without,
+  type Peers,
+  type Traffic,
+} from './traffic.ts';
+
+/** A rule that changes nothing, and the rules that see to it. */
+export interface ShadowedRule {
+  rule: TrafficRule;
+  /** All it says has been decided before it, or is denied by others; or it only says again what others allow. */
+  how: 'decided before' | 'denied' | 'said already';
+  by: TrafficRule[];
+}
+
+const isEverybody = (peers: Peers): boolean =>
+  [...everybody].every(([space, spans]) => spansWithout(spans, peers.get(space) ?? []).length === 0);
+
+/** Where everybody is covered, the members of any rule set are. */
+function coverSets(traffic: Traffic, spaces: readonly string[]): Traffic {
+  if (spaces.length === 0) return traffic;
+  const members = spaces.map((space) => [space, [{ from: 0n, to: 0n }]] as const);
+  return new Map(
+    [...traffic].map(([atom, segments]) => [
+      atom,
+      segments.map((segment) =>
+        isEverybody(segment.peers) ||
+        (atom === 'ICMP' && coversFamily(segment.peers, '4')) ||
+        (atom === 'ICMPv6' && coversFamily(segment.peers, '6'))
+          ? { ...segment, peers: new Map([...segment.peers, ...members]) }
+          : segment,
+      ),
+    ]),
+  );
+}
+const coversFamily = (peers: Peers, family: '4' | '6'): boolean =>
+  spansWithout(everybody.get(family) ?? [], peers.get(family) ?? []).length === 0;
+
+const setSpaces = (traffic: Traffic): string[] => [
+  ...new Set(
+    atoms.flatMap((atom) =>
+      (traffic.get(atom) ?? []).flatMap(({ peers }) =>
+        [...peers.keys()].filter((space) => space.startsWith('set ')),
+      ),
+    ),
+  ),
+];
+
+/** The rules among these that cover a rule together, one alone where one does; null: they do not. */
+function coveredBy(
+  network: Network,
+  rule: TrafficRule,
+  others: readonly TrafficRule[],
+): TrafficRule[] | null {
+  const own = trafficOfRuleAlways(network, rule);
+  if (isNone(own)) return null;
+  const spaces = setSpaces(own);
+  const covers = (all: readonly TrafficRule[]): boolean => {
+    const sum = all.reduce((so, one) => united(so, trafficOfRuleAlways(network, one)), noTraffic);
+    return isNone(without(own, coverSets(sum, spaces)));
+  };
+  const alone = others.find((one) => covers([one]));
+  if (alone !== undefined) return [alone];
+  if (!covers(others)) return null;
+  // Those without which the rest covers it as well say nothing of why.
+  let needed = [...others];
+  for (const one of others) {
+    const rest = needed.filter((other) => other !== one);
+    if (covers(rest)) needed = rest;
+  }
+  return needed;
+}
+
+/**
+ * The rules of a set that could be taken out without any packet faring otherwise: in a set in order what comes before
+ * decides all of it; otherwise all it allows is denied, or allowed by another rule as well. Of two that say the same the
+ * later counts as superfluous. Holds whoever will be a member of the rule sets that are named as peers.
+ */
+export function shadowedRules(network: Network, set: RuleSet, direction: RuleDirection): ShadowedRule[] {
+  const rules = rulesOf(network, set.id, direction);
+  const found: ShadowedRule[] = [];
+  const kept = new Set(rules);
+  const add = (rule: TrafficRule, how: ShadowedRule['how'], by: TrafficRule[] | null): boolean => {
+    if (by === null || by.length === 0) return false;
+    found.unshift({ rule, how, by });
+    kept.delete(rule);
+    return true;
+  };
+  // From the last, so that of two that say the same the later is the one too many.
+  for (const rule of [...rules].reverse()) {
+    const others = [...kept].filter((one) => one !== rule);
+    if (set.ordered) {
+      const before = others.filter(({ position }) => position < rule.position);
+      add(rule, 'decided before', coveredBy(network, rule, before));
+      continue;
+    }
+    const denials = others.filter(({ verdict }) => verdict === 'deny');
+    const denied = rule.verdict === 'allow' && add(rule, 'denied', coveredBy(network, rule, denials));
+    const alike = others.filter(({ verdict }) => verdict === rule.verdict);
+    if (!denied) add(rule, 'said already', coveredBy(network, rule, alike));
+  }
+  return found;
+}
