@@ -44,11 +44,13 @@ describe('check', () => {
     ).toEqual([
       ['address-duplicate', 'address 10.40.40.20/24'],
       ['cable-one-end', 'cable AH-00016'],
+      ['cloud-subnet-no-table', 'cloud subnet data-n1b'],
       ['link-medium', 'device br-acc-1'],
       ['link-optics', 'device br-acc-1'],
       ['poe-over-budget', 'device kq-acc-5'],
       ['prefix-overlap', 'prefix 10.41.3.64/26'],
       ['rack-over-limit', 'rack BR-A1'],
+      ['cloud-public-address-unused', 'public address 203.0.113.40'],
       ['label-gap', 'cable AH-00017'],
       ['no-management-address', 'device kq-cam-14'],
       ['vlan-stops', 'VLAN 40 Cameras'],
@@ -63,7 +65,7 @@ describe('check', () => {
     const cameras = (await rowsOf('vlans')).find((row) => row['vid'] === 40);
     expect(cameras).toMatchObject({ numbering: 'shore', name: 'Cameras', vrf: 'ops', parts: 3 });
     const prefixes = await rowsOf('prefixes');
-    expect(prefixes).toHaveLength(60);
+    expect(prefixes).toHaveLength(75);
     expect(prefixes.find((row) => row['prefix'] === '10.40.0.0/19')).toMatchObject({
       role: 'pool',
       taken: 5,

@@ -17,6 +17,7 @@ const EquipmentSection = lazy(() => import('./racks/equipment/EquipmentSection.t
 const CablesSection = lazy(() => import('./cabling/CablesSection.tsx'));
 const VlansSection = lazy(() => import('./switching/VlansSection.tsx'));
 const AddressesSection = lazy(() => import('./addressing/AddressesSection.tsx'));
+const CloudSection = lazy(() => import('./cloud/CloudSection.tsx'));
 const SheetsSection = lazy(() => import('./sheets/SheetsSection.tsx'));
 const ByCode = lazy(() => import('./frame/ByCode.tsx'));
 const ReviewSection = lazy(() => import('./review/ReviewSection.tsx'));
@@ -71,6 +72,7 @@ function SignedIn(): ReactNode {
             <Route path="cables" element={<CablesSection />} />
             <Route path="vlans" element={<VlansSection />} />
             <Route path="addresses" element={<AddressesSection />} />
+            <Route path="cloud" element={<CloudSection />} />
             <Route path="sheets/:sheet?" element={<SheetsSection />} />
             <Route path="review" element={<ReviewSection />} />
             <Route path="schedules" element={<SchedulesSection />} />

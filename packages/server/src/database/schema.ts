@@ -17,6 +17,7 @@ import { fifteenth } from './steps/15-owners.ts';
 import { sixteenth } from './steps/16-people.ts';
 import { seventeenth } from './steps/17-what-replaces-a-model.ts';
 import { eighteenth } from './steps/18-tables-on-sheets.ts';
+import { nineteenth } from './steps/19-cloud.ts';
 import type { Migration } from './steps/step.ts';
 import { ensureTables } from './tables.ts';
 
@@ -39,6 +40,7 @@ const steps: readonly Migration[] = [
   sixteenth,
   seventeenth,
   eighteenth,
+  nineteenth,
 ];
 /** How many steps the database's history has. */
 export const stepCount = steps.length;

@@ -40,7 +40,7 @@ beforeAll(async () => {
   projectId = (await ben.call<{ id: string }[]>('GET', '/projects')).body[0]?.id ?? '';
 }, 60_000);
 afterAll(async () => server.end());
-jest.setTimeout(40_000);
+jest.setTimeout(120_000);
 
 describe('a sheet on paper', () => {
   test('PDF: A3 across, its text can be read back, its title block is on it', async () => {

@@ -7,6 +7,7 @@ export const sections = [
   { key: 'cables', label: 'Cables', group: 0 },
   { key: 'vlans', label: 'VLANs', group: 0 },
   { key: 'addresses', label: 'Addresses', group: 0 },
+  { key: 'cloud', label: 'Cloud', group: 0 },
   { key: 'sheets', label: 'Sheets', group: 1 },
   { key: 'review', label: 'Review', group: 1 },
   { key: 'schedules', label: 'Schedules', group: 1 },
@@ -14,4 +15,4 @@ export const sections = [
 ] as const;
 
 /** Which key goes to a section together with Alt: figures from 0 on, then letters that browsers leave alone. */
-export const sectionKeys = '0123456789p';
+export const sectionKeys = '0123456c789p';

@@ -16,6 +16,7 @@ import { useWhereabouts } from '../data/location.ts';
 import { Button } from '../kit/controls.tsx';
 import { Tick } from '../kit/Tick.tsx';
 import { Card, ChosenFact, EditableFact, Facts, Goto, Head } from './parts.tsx';
+import { canChooseAmong, ReferenceFact } from './ReferenceFact.tsx';
 import { RowHistory } from './RowHistory.tsx';
 
 interface FactProps {
@@ -29,12 +30,17 @@ function Fact({ kind, row, fact }: FactProps): ReactNode {
   const { network } = view;
   const field = fact.field as keyof Rows[Kind] & string;
   const value = held(row)[fact.field];
-  if (fact.to !== null)
+  if (fact.to !== null) {
+    // What a row belongs to stays; what it points at, or is held by, can be another.
+    const owner = kinds[kind].refs[fact.field]?.onRemove === 'goes';
+    const chosen = typeof value === 'string' ? value : null;
     return (
       <>
         <dt>{fact.label}</dt>
         <dd>
-          {typeof value === 'string' ? (
+          {canEdit && !owner && canChooseAmong(network.count(fact.to)) ? (
+            <ReferenceFact kind={kind} row={row} fact={fact} value={chosen} />
+          ) : typeof value === 'string' ? (
             <Goto to={{ kind: fact.to, id: value }}>{titleOf(network, fact.to, value)}</Goto>
           ) : (
             '–'
@@ -42,6 +48,7 @@ function Fact({ kind, row, fact }: FactProps): ReactNode {
         </dd>
       </>
     );
+  }
   if (fact.form === 'yes or no')
     return (
       <>

@@ -20,7 +20,7 @@ import {
   portTitle,
   prefixRoles,
   sizeOf,
-  usable,
+  hostRange,
   type Network,
   type Redundancy,
   type Prefix,
@@ -88,7 +88,7 @@ function HostsCard({ row }: { row: Prefix }): ReactNode {
   const { network } = useProject().view;
   const prefix = parsePrefix(row.prefix);
   if (prefix === null || sizeOf(prefix) > mostDrawn || sizeOf(prefix) < 4n) return null;
-  const { first, last } = usable(prefix);
+  const { first, last } = hostRange(network, row, prefix);
   const given = new Map(
     addressesIn(network, row.vrfId, prefix).flatMap((one) => {
       const at = parseInterface(one.address);

@@ -17,7 +17,8 @@ import { Hint } from '../../kit/panel/panels.tsx';
 import { FactLine, FactList, useActs } from '../../record/factList.tsx';
 import { Card, Goto } from '../../record/parts.tsx';
 
-const formNames: Record<ConfiguredForm, string> = {
+const formNames: Record<ConfiguredForm | 'virtual', string> = {
+  virtual: 'interface',
   vlan: 'VLAN interface',
   subinterface: 'subinterface',
   aggregate: 'aggregate',
