@@ -10,6 +10,7 @@ import { findingsOf, waive } from '@visograph/core/check';
 import { readExchange, writeExchange, type ExchangeFile } from '@visograph/core/exchange';
 import { isCage, Network, portTitle, newProject } from '@visograph/core/model';
 import { beginQuotation, issueQuotation } from '@visograph/core/purchase';
+import { layCloud } from './cloud.ts';
 import { layLogical, setPort } from './logical.ts';
 import { recordPurchases } from './purchases.ts';
 import { schedules } from './schedules.ts';
@@ -315,12 +316,16 @@ const feed = (name: string, amps: number) => ({ name, volts: 230, amps, phases: 
 const both = [feed('A', 32), feed('B', 32)];
 const deep = { units: 42, depthMm: 1000, massLimitKg: 900, feeds: both, facing: 'north' as const };
 
+const logical = layLogical(devices);
+const cloud = layCloud(devices);
 const file = {
+  ...cloud,
   format: 'visograph-exchange',
   version: 1,
   project: { name: 'Marrow Sound Ferries', labelDigits: 5 },
   places: [
     ...storePlaces,
+    ...(cloud.places ?? []),
     {
       path: 'Kelder Quay',
       kind: 'site',
@@ -410,7 +415,9 @@ const file = {
     { name: 'PT-A1', place: petrel, position: 1, units: 18, massLimitKg: 250, feeds: [feed('A', 10)] },
     { name: 'SP-A1', place: sandpiper, position: 1, units: 18, massLimitKg: 250, feeds: [feed('A', 10)] },
   ],
-  ...layLogical(devices),
+  ...logical,
+  vrfs: [...(logical.vrfs ?? []), ...(cloud.vrfs ?? [])],
+  prefixes: [...(logical.prefixes ?? []), ...(cloud.prefixes ?? [])],
   devices,
   cables,
   circuits: [

@@ -30,7 +30,7 @@ test('VLAN 40 stops at one uplink; carrying it at the other end mends that, and 
   await expect(record(page).getByRole('heading', { name: 'VLAN 40 Cameras' })).toBeVisible();
   const stop = card(page, 'Where it stops').getByRole('button');
   await expect(stop).toHaveText('kq-acc-3 te1/50 carries VLAN 40, kq-core te1/3 does not');
-  await expect(page.getByText(/10 findings in the project/)).toBeVisible();
+  await expect(page.getByText(/12 findings in the project/)).toBeVisible();
   await stop.click();
   await expect(record(page).getByRole('heading', { name: 'kq-core-2 te1/3' })).toBeVisible();
   const tagged = record(page).getByRole('textbox', { name: 'Tagged VLANs' });
@@ -47,9 +47,9 @@ test('VLAN 40 stops at one uplink; carrying it at the other end mends that, and 
   ).toBeVisible();
   await tagged.fill('10,20,30,40,50,60,70');
   await change(page, () => record(page).getByRole('button', { name: 'Keep' }).click());
-  await expect(page.getByText(/9 findings in the project/)).toBeVisible();
+  await expect(page.getByText(/11 findings in the project/)).toBeVisible();
   await change(page, () => page.getByRole('button', { name: 'Undo' }).click());
-  await expect(page.getByText(/10 findings in the project/)).toBeVisible();
+  await expect(page.getByText(/12 findings in the project/)).toBeVisible();
 });
 
 test('a VLAN is added with the next number; a number that cannot be is told', async ({

@@ -59,7 +59,8 @@ test('a place is dragged by its title with all that it holds, and laid out afres
 
 test('deleting a device says in numbers what goes with it; one undo brings all back', async ({ page }) => {
   await doLine(page, 'kq-fw-2');
-  const gone = '15 ports, 6 interfaces, 7 cables, 6 addresses, 3 static routes and 2 redundancy groups';
+  const gone =
+    '15 ports, 7 interfaces, 7 cables, 7 addresses, 3 static routes, 1 BGP session and 2 redundancy groups';
   await record(page).getByRole('button', { name: 'Delete …' }).click();
   await expect(record(page).getByRole('alertdialog')).toContainText(`With it go ${gone}`);
   await record(page).getByRole('button', { name: 'Delete kq-fw-2' }).click();
@@ -132,7 +133,7 @@ test('the theme is chosen and kept; the project goes out as a file', async ({ pa
     format: string;
     devices: unknown[];
   };
-  expect([file.format, file.devices.length]).toEqual(['visograph-exchange', 94]);
+  expect([file.format, file.devices.length]).toEqual(['visograph-exchange', 106]);
 });
 
 test('a second person at this screen does not send the first one’s waiting edits', async ({

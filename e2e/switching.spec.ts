@@ -29,7 +29,7 @@ test('the matrix shows where VLAN 40 is missing; a press carries it at both ends
   await expect(cell).toHaveAccessibleName('VLAN 40, kq-acc-3 te1/50: tagged at one end, not carried');
   await cell.click();
   await expect(cell).toHaveAccessibleName('VLAN 40, kq-acc-3 te1/50: tagged');
-  await expect(page.getByText(/9 findings in the project/)).toBeVisible();
+  await expect(page.getByText(/11 findings in the project/)).toBeVisible();
   await cell.press('ArrowUp');
   await page.keyboard.press('-');
   const above = page.getByRole('gridcell', { name: /^VLAN 40, kq-acc-3 te1\/49/ });
@@ -47,17 +47,17 @@ test('the matrix shows where VLAN 40 is missing; a press carries it at both ends
 test('what the checks found is listed from the status line, mended by a press, and taken back', async ({
   page,
 }) => {
-  await page.getByRole('button', { name: '10 findings in the project' }).click();
+  await page.getByRole('button', { name: '12 findings in the project' }).click();
   await expect(page.getByRole('heading', { name: /^Review/ })).toBeVisible();
   const stop = page.getByRole('option', { name: /VLAN 40 Cameras stops/ });
   await stop.click();
   await expect(page.getByRole('img', { name: '2 devices, drawn' })).toContainText('kq-acc-3');
   await page.getByRole('button', { name: 'Carry VLAN 40 at kq-core-2 te1/3 too' }).click();
-  await expect(page.getByText('9 to mend')).toBeVisible();
+  await expect(page.getByText('11 to mend')).toBeVisible();
   await expect(stop).toHaveCount(0);
   await saved(page);
   await page.keyboard.press('Control+z');
-  await expect(page.getByText('10 to mend')).toBeVisible();
+  await expect(page.getByText('12 to mend')).toBeVisible();
   await stop.click();
   await expect(page).toHaveURL(/sel=vlan/);
 });
@@ -70,7 +70,7 @@ test('the line carries a VLAN along a path and gives ports a profile, and says w
   await page.keyboard.type('carry vlan 40 from kq-acc-3 to kq-core');
   await expect(options.first()).toContainText('adds it at kq-core-2 te1/3');
   await page.keyboard.press('Enter');
-  await expect(page.getByText(/9 findings in the project/)).toBeVisible();
+  await expect(page.getByText(/11 findings in the project/)).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
   await page.keyboard.press('/');
   await page.keyboard.type('set kq-acc-5 gi1/3-4 as uplink');

@@ -107,7 +107,6 @@ for (const name of ['KQ-A3-PP1', 'KQ-A3-CM1', 'kq-acc-3', 'KQ-A3-PDA']) {
 await page.getByRole('button', { name: 'Take out' }).click();
 await page.getByRole('button', { name: 'Fit for me' }).click();
 await page.getByRole('button', { name: /^Propose places/ }).click();
-await shot('fit');
 await page.getByRole('button', { name: 'Close dock' }).click();
 await page.getByRole('button', { name: 'Undo', exact: true }).click();
 await page.getByRole('button', { name: 'Close', exact: true }).click();
@@ -157,6 +156,13 @@ await page.getByRole('button', { name: /^10\.40\.0\.0\/16, pool/ }).dblclick();
 await page.getByRole('button', { name: /^10\.40\.0\.0\/19, pool/ }).dblclick();
 await page.getByRole('button', { name: /^10\.40\.3\.0\/24/ }).click();
 await shot('addresses');
+await page.getByRole('link', { name: 'Cloud', exact: true }).click();
+await page.getByRole('button', { name: 'booking', exact: true }).click();
+await page
+  .getByRole('group', { name: 'service-n1a, outward only' })
+  .getByRole('button', { name: /cl-web-1/ })
+  .click();
+await shot('cloud');
 await page.keyboard.press('Alt+8');
 await page.getByRole('option', { name: /VLAN 40 Cameras stops/ }).click();
 await page.getByRole('img', { name: '2 devices, drawn' }).waitFor();
