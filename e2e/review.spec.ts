@@ -26,6 +26,17 @@ const file = {
 };
 
 const row = (page: Page, name: RegExp) => page.getByRole('option', { name });
+/** Chooses a finding of the list, wherever it is scrolled to, and waits until it is shown. */
+async function choose(page: Page, name: RegExp): Promise<void> {
+  const list = page.getByRole('listbox', { name: 'Findings' });
+  await list.evaluate((box) => box.scrollTo(0, 0));
+  await list.hover();
+  await expect(async () => {
+    if (!(await row(page, name).first().isVisible())) await page.mouse.wheel(0, 200);
+    await row(page, name).first().click({ timeout: 2_000 });
+  }).toPass();
+  await expect(row(page, name).first()).toHaveAttribute('aria-selected', 'true');
+}
 
 async function open(page: Page, { url }: Application): Promise<string> {
   const project = /\/p\/([0-9a-f-]{36})/.exec(page.url())?.[1] ?? '';
@@ -45,7 +56,7 @@ test('the demo: by place and by thing, a rack drawn, what is meant; nothing stan
   await signIn(page, application);
   await section(page, 'Review');
   await expect(page.getByText('12 to mend · 2 meant')).toBeVisible();
-  await row(page, /rack BR-A1/).click();
+  await choose(page, /rack BR-A1/);
   await expect(page.getByRole('img', { name: 'Elevation of BR-A1' })).toContainText('br-srv-1');
   await page.getByRole('button', { name: /Group by/ }).click();
   await page.getByRole('option', { name: 'Place' }).click();
@@ -83,8 +94,7 @@ test('each fault of the demo is mended by a press and is back with one undo', as
   await expect(count).toHaveText('12 to mend · 2 meant');
   for (const [finding, mend] of faults)
     await test.step(String(mend), async () => {
-      const found = row(page, finding).first();
-      await found.click();
+      await choose(page, finding);
       const way = page.getByRole('button', { name: mend }).first();
       await way.click();
       await expect(count).not.toHaveText('12 to mend · 2 meant');
@@ -107,7 +117,7 @@ test('from an empty project: clean, then faults: all alike mended in one step, u
   await open(page, application);
   await expect(page.getByText('4 to mend')).toBeVisible();
   // All alike, in one step.
-  await row(page, /cable KQ-00002/).click();
+  await choose(page, /cable KQ-00002/);
   await expect(page.getByText(/Imported 1 devices and 4 cables/)).toBeVisible();
   await page.getByRole('button', { name: 'Mend all 4 alike …' }).click();
   await page.getByRole('button', { name: 'Show the changes (4)' }).click();
@@ -118,7 +128,7 @@ test('from an empty project: clean, then faults: all alike mended in one step, u
   await page.keyboard.press('Control+z');
   await expect(page.getByText('4 to mend')).toBeVisible();
   // Without a reason nothing is waived, and it says so at the field.
-  await row(page, /cable KQ-00003/).click();
+  await choose(page, /cable KQ-00003/);
   await expect(page.getByRole('article', { name: /cable KQ-00003/ })).toBeVisible();
   await page.getByRole('button', { name: 'It is meant to be so …' }).click();
   await page.getByRole('button', { name: 'Waive it' }).click();
@@ -174,7 +184,7 @@ test('rules: one is switched off by the owner, an editor sees it and cannot; a f
   await saved(page);
   await page.keyboard.press('Control+z');
   await page.getByRole('button', { name: 'To mend' }).click();
-  await row(page, /cable KQ-00001/).click();
+  await choose(page, /cable KQ-00001/);
   await page.getByRole('button', { name: 'It is meant to be so …' }).click();
   await page.keyboard.type('for the ferry');
   await page.keyboard.press('Enter');

@@ -89,7 +89,7 @@ describe('the status line', () => {
     await show(<StatusLine />, { network: demo, at: `places?scope=${room.id}&sel=rack:${rack.id}` });
     expect(screen.getByText(/\d+ devices · 3 racks · \d+ ports used of \d+/)).toBeTruthy();
     expect(screen.getByText('selected: KQ-A1')).toBeTruthy();
-    await screen.findByText(/10 findings in the project/);
+    await screen.findByText(/12 findings in the project/);
   });
 });
 

@@ -1,5 +1,5 @@
 import type { FindingGroup, InOrder } from '@visograph/core/check';
-import type { ReactNode } from 'react';
+import { useEffect, useRef, type ReactNode } from 'react';
 import {
   Collection,
   Header,
@@ -82,11 +82,19 @@ const Rows = styled(ListBox<FindingGroup>)`
   }
 `;
 
-export interface ListedFinding extends InOrder {
-  key: string;
+/** How far down the row of a finding begins, in px; null where it is not listed. */
+function topOf(groups: readonly FindingGroup[], listed: (one: InOrder) => boolean): number | null {
+  let above = 0;
+  for (const { items } of groups) {
+    above += headingHeight;
+    const at = items.findIndex(listed);
+    if (at >= 0) return above + at * rowHeight;
+    above += items.length * rowHeight;
+  }
+  return null;
 }
 
-/** Findings in their groups: as many as there are, of which only those in view are there. */
+/** Findings in their groups: as many as there are, of which only those in view are there; the chosen one comes into view. */
 export function FindingList({
   groups,
   keyOf,
@@ -98,9 +106,19 @@ export function FindingList({
   chosen: string | null;
   onChoose: (key: string) => void;
 }): ReactNode {
+  const rows = useRef<HTMLDivElement>(null);
+  const top = topOf(groups, (one) => keyOf(one) === chosen);
+  useEffect(() => {
+    const list = rows.current;
+    if (list === null || top === null) return;
+    const seen = { from: list.scrollTop, to: list.scrollTop + list.clientHeight - rowHeight };
+    if (top < seen.from) list.scrollTop = top - headingHeight;
+    else if (top > seen.to) list.scrollTop += top - seen.to;
+  }, [chosen, top]);
   return (
     <Virtualizer layout={ListLayout} layoutOptions={{ rowHeight, headingHeight }}>
       <Rows
+        ref={rows}
         aria-label="Findings"
         items={groups}
         selectionMode="single"
