@@ -493,6 +493,7 @@ const file = {
     },
     { name: 'Data room · cabling', scope: room },
     { name: 'Kelder Quay · cabling', scope: 'Kelder Quay' },
+    { name: 'Booking · cloud', projection: 'cloud', scope: 'msf-booking', locked: ['containers'] },
   ],
   schedules: schedules(room),
   ...stores,

@@ -30,6 +30,54 @@ function titleThatFits(title: string, size: number, room: number): { text: strin
     : { text: fitText(last, 'textStrong', size, room), size };
 }
 
+/** What a subnet of a cloud is to the internet, by the line around it: as on the picture of its network. */
+const natureLines: Record<
+  NonNullable<Container['nature']>,
+  { dash?: string; width: number; twice?: true }
+> = {
+  open: { dash: '2 3', width: 2 },
+  'outward only': { dash: '8 4', width: 1.5 },
+  closed: { width: 1.2, twice: true },
+  unknown: { width: 1 },
+};
+/** Parts of a cloud are told apart by how heavy their outline is: an account most. */
+const outlineWidths: Partial<Record<Container['form'], number>> = { account: 2, region: 1.5, network: 1.75 };
+
+/** The line around a container. */
+function Outline({ container, tokens }: { container: Container; tokens: Tokens }): ReactElement {
+  const { form, nature, box } = container;
+  const line = nature === undefined ? null : natureLines[nature];
+  const cloud = form === 'account' || form === 'region' || form === 'network';
+  const colour =
+    nature === 'unknown' ? tokens.bad : nature !== undefined || cloud || form === 'zone' ? tokens.inkSoft : tokens.rule;
+  return (
+    <>
+      <rect
+        width={box.width}
+        height={box.height}
+        rx={4}
+        fill={form === 'rack' ? tokens.hatch : nature === undefined ? tokens.container : tokens.ground}
+        fillOpacity={form === 'rack' ? 0.6 : form === 'zone' ? 0 : 1}
+        stroke={colour}
+        strokeWidth={line?.width ?? outlineWidths[form] ?? 1}
+        strokeDasharray={line?.dash ?? (form === 'zone' ? '1 3' : undefined)}
+      />
+      {line?.twice === true && (
+        <rect
+          x={3}
+          y={3}
+          width={box.width - 6}
+          height={box.height - 6}
+          rx={2.5}
+          fill="none"
+          stroke={colour}
+          strokeWidth={line.width}
+        />
+      )}
+    </>
+  );
+}
+
 /** The outline of a place or rack with its title, which can be read at any zoom as far as it fits. */
 export function ContainerShape({
   container,
@@ -40,19 +88,12 @@ export function ContainerShape({
   tokens: Tokens;
   zoom?: number;
 }): ReactElement {
-  const { width, height } = container.box;
+  const { width } = container.box;
   const wanted = Math.min(largestTitle, Math.max(titleSize, leastTitlePx / zoom));
   const { text, size } = titleThatFits(container.title, wanted, width - 14);
   return (
     <g opacity={container.faded ? 0.4 : undefined}>
-      <rect
-        width={width}
-        height={height}
-        rx={4}
-        fill={container.form === 'rack' ? tokens.hatch : tokens.container}
-        fillOpacity={container.form === 'rack' ? 0.6 : 1}
-        stroke={tokens.rule}
-      />
+      <Outline container={container} tokens={tokens} />
       <text
         x={10}
         y={3 + 0.95 * wanted}

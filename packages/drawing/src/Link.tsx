@@ -52,9 +52,11 @@ interface StrokeProps {
   paper: string;
 }
 
+const dashes: Partial<Record<Medium, string>> = { power: '6 3', radio: '1.5 4', route: '9 3 2 3' };
+
 /**
  * Copper a thin line, fibre two lines with room between them, twinax a heavy line with a broken core, power dashed, radio
- * dotted, a circuit solid; several cables are wider. They differ in black on white and at half their size.
+ * dotted, a circuit solid, a tunnel a broken tube, a peering a heavy line, a route dashes and points; several are wider. They differ in black on white and at half their size.
  */
 export function MediumStroke({ path, medium, many, colour, paper }: StrokeProps): ReactElement {
   const plain = { d: path, fill: 'none', strokeLinecap: 'butt' as const };
@@ -74,15 +76,33 @@ export function MediumStroke({ path, medium, many, colour, paper }: StrokeProps)
       </>
     );
   }
-  const width = 1.5;
+  if (medium === 'tunnel') {
+    return (
+      <>
+        <path {...plain} stroke={colour} strokeWidth={5} strokeDasharray="14 3" />
+        <path {...plain} stroke={paper} strokeWidth={2.6} />
+      </>
+    );
+  }
+  const width = medium === 'peering' ? 2.6 : medium === 'route' ? 1.1 : 1.5;
   return (
     <path
       {...plain}
       stroke={colour}
       strokeWidth={many ? width + 2 : width}
-      strokeDasharray={medium === 'power' ? '6 3' : medium === 'radio' ? '1.5 4' : undefined}
+      strokeDasharray={dashes[medium]}
     />
   );
+}
+
+/** An arrow head at the end of a link, along its last piece. */
+function ArrowHead({ points, colour }: { points: readonly Point[]; colour: string }): ReactElement | null {
+  const [before, tip] = points.slice(-2);
+  if (before === undefined || tip === undefined) return null;
+  const length = Math.hypot(tip.x - before.x, tip.y - before.y) || 1;
+  const [x, y] = [(tip.x - before.x) / length, (tip.y - before.y) / length];
+  const side = (by: number): string => `${tip.x - 9 * x - by * y} ${tip.y - 9 * y + by * x}`;
+  return <path d={`M${tip.x} ${tip.y}L${side(4)}L${side(-4)}Z`} fill={colour} />;
 }
 
 /** A small tag in mono with a paper halo; turned tags read from bottom to top. */
@@ -202,6 +222,8 @@ export function LinkShape({
         <g key={at === 0 ? 'a' : 'b'}>
           {end.blocked ? (
             <BlockedMark at={end.at} tokens={tokens} />
+          ) : link.arrow === true && end === link.b ? (
+            <ArrowHead points={link.points} colour={colour} />
           ) : ends.includes(end) || selected ? (
             <rect x={end.at.x - 3} y={end.at.y - 3} width={6} height={6} fill={colour} />
           ) : null}

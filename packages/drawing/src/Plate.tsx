@@ -16,6 +16,8 @@ interface PlateProps {
 }
 
 const largestName = 24;
+/** The name on a bar. */
+const barSize = 12;
 
 /** The size at which a name fills the plate beside its tab. */
 const nameFit = (name: string, room: number, height: number): number =>
@@ -225,12 +227,21 @@ function SubnetBar({ plate, tokens, selected = false, detail = 'full' }: PlatePr
   const { width, height } = plate.box;
   const colour = selected ? tokens.accent : shadeColour(tokens, plate.shade);
   const lines = detail === 'full' ? plate.lines : [];
-  const top = (height - nameSize - lines.length * 15) / 2 + nameSize * 0.82;
+  const size =
+    detail === 'full'
+      ? barSize
+      : Math.max(
+          barSize,
+          Math.min(largestName, height - 14, (width - 12) / measureText(plate.name, 'monoStrong', 1)),
+        );
+  const top = (height - size - lines.length * 15) / 2 + size * 0.82;
+  // What routers hang on is heavier than what stands for a subnet within its outline.
+  const edge = plate.picks === undefined ? 4 : 2;
   return (
     <g opacity={plate.faded ? 0.35 : undefined}>
       <rect width={width} height={height} rx={3} fill={tokens.surface} stroke={tokens.rule} />
-      <rect width={width} height={4} fill={colour} />
-      <rect y={height - 4} width={width} height={4} fill={colour} />
+      <rect width={width} height={edge} fill={colour} />
+      <rect y={height - edge} width={width} height={edge} fill={colour} />
       {detail !== 'tab' && (
         <text
           x={width / 2}
@@ -238,10 +249,10 @@ function SubnetBar({ plate, tokens, selected = false, detail = 'full' }: PlatePr
           textAnchor="middle"
           fontFamily={fonts.mono}
           fontWeight={600}
-          fontSize={12}
+          fontSize={size}
           fill={tokens.ink}
         >
-          {fitText(plate.name, 'monoStrong', 12, width - 12)}
+          {fitText(plate.name, 'monoStrong', size, width - 12)}
         </text>
       )}
       {lines.map((line, at) => {

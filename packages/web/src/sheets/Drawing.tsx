@@ -22,7 +22,7 @@ import { LinePanels } from './draw/LinePanels.tsx';
 import { drawsOn, useDrawing } from './draw/useDrawing.ts';
 import { TypedPanel } from './draw/TypedPanel.tsx';
 import { FactsPanel } from './facts/FactsPanel.tsx';
-import { factOfLine, useFacts } from './facts/useFacts.ts';
+import { factOfLine, hasFacts, useFacts } from './facts/useFacts.ts';
 import { Board, Stage, Waiting } from './stage.tsx';
 import { useChosenOnSheet } from './surface/acts/useChosenOnSheet.ts';
 import { useSheetKeys } from './surface/acts/useSheetKeys.ts';
@@ -113,7 +113,7 @@ export function Drawing({
   const linkActs = useMemo<LinkActs>(
     () => ({
       choose: (link: SceneLink | SceneStub) => select({ kind: link.kind, id: link.cableIds[0] ?? '' }),
-      facts: (link: SceneLink, part) => canEdit && openLink(link, part),
+      facts: (link: SceneLink, part) => canEdit && hasFacts(link) && openLink(link, part),
       slide: acts.slide,
       bend: acts.bend,
     }),

@@ -1,4 +1,11 @@
-import { childPlaces, projectionNatures, projections, type Projection } from '@visograph/core/model';
+import { networksIn } from '@visograph/core/cloud';
+import {
+  childPlaces,
+  isCloudPlace,
+  projectionNatures,
+  projections,
+  type Projection,
+} from '@visograph/core/model';
 import { addSheet } from '@visograph/core/sheets';
 import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { Input, SearchField } from 'react-aria-components';
@@ -61,6 +68,7 @@ export default function SheetsSection(): ReactNode {
     if (commit(set).ok) go({ sheetId: set.sheetId, selection: null });
   };
   const inside = childPlaces(network, scopeId).length;
+  const inCloud = isCloudPlace(network, scopeId);
   return (
     <Work>
       <WorkHead>
@@ -68,18 +76,23 @@ export default function SheetsSection(): ReactNode {
         <p>{`${sheets.length} here`}</p>
         <div>
           {sheets.length > 0 && <Button onPress={() => setPrinting(true)}>Print several</Button>}
-          {canEdit && inside > 1 && (
+          {canEdit && !inCloud && inside > 1 && (
             <Button onPress={() => add('sites')}>
               {scopeId === null
                 ? 'Draw the sites'
                 : `Draw the places of ${network.get('place', scopeId)?.name ?? ''}`}
             </Button>
           )}
-          {canEdit && <Button onPress={() => add('switching')}>Draw switching</Button>}
-          {canEdit && <Button onPress={() => add('routing')}>Draw routing</Button>}
+          {canEdit && !inCloud && <Button onPress={() => add('switching')}>Draw switching</Button>}
+          {canEdit && !inCloud && <Button onPress={() => add('routing')}>Draw routing</Button>}
+          {canEdit && !inCloud && networksIn(network, scopeId).length > 0 && (
+            <Button onPress={() => add('cloud')}>Draw clouds</Button>
+          )}
           {canEdit && (
-            <Button $tone="primary" onPress={() => add('cabling')}>
-              {`Draw cabling of ${network.get('place', scopeId)?.name ?? 'all sites'}`}
+            <Button $tone="primary" onPress={() => add(inCloud ? 'cloud' : 'cabling')}>
+              {inCloud
+                ? `Draw ${network.get('place', scopeId)?.name ?? ''}`
+                : `Draw cabling of ${network.get('place', scopeId)?.name ?? 'all sites'}`}
             </Button>
           )}
         </div>
@@ -92,7 +105,7 @@ export default function SheetsSection(): ReactNode {
               ? 'Begin with a blank sheet: drop devices on it and pull lines between them. Rooms, racks and addresses can come later.'
               : 'A sheet draws itself from the model; you arrange it afterwards.'}
           {canEdit && (
-            <Button $tone="primary" onPress={() => add('cabling')}>
+            <Button $tone="primary" onPress={() => add(inCloud ? 'cloud' : 'cabling')}>
               {network.count('device') === 0 ? 'Begin with a blank sheet' : 'Draw one'}
             </Button>
           )}

@@ -20,6 +20,7 @@ import {
 import { blankSheetLink, type SheetLink } from '../../model/kinds/drawings/sheetLink.ts';
 import { titleOf } from '../../model/fields/titles.ts';
 import type { Network } from '../../model/network/network.ts';
+import { unkeptLines, type Line, type UnkeptLine } from '../graph/sheetGraph.ts';
 
 /** A set of one change to a sheet, or of none. */
 const changed = (sheet: Sheet, fields: Partial<Sheet>, sentence: string): ChangeSet => {
@@ -55,6 +56,7 @@ export function addSheet(network: Network, wish: NewSheet): ChangeSet & { sheetI
     scopeId: wish.scopeId,
     picked,
     show: [...projectionNatures[projection].usual],
+    locked: [...(projectionNatures[projection].locked ?? [])],
   };
   const items = (wish.deviceIds ?? []).map((deviceId) =>
     create('sheetItem', {
@@ -129,7 +131,7 @@ const facetNames: Record<Facet, string> = {
   cableLabels: 'cable labels',
   addresses: 'addresses',
   subnets: 'subnets',
-  costs: 'OSPF costs',
+  costs: 'costs, ports of rules',
   vlanTags: 'VLAN tags',
   lengths: 'lengths',
   media: 'kinds of cable',
@@ -358,26 +360,23 @@ export function tidySheet(
   };
 }
 
-/** What a link of a sheet is kept by: a cable, a circuit, or the prefix of a subnet; of a port's part in one nothing is. */
-export interface SheetLine {
-  kind: 'cable' | 'circuit' | 'prefix' | 'port';
-  id: string;
-  label: string;
-}
+const isKept = (kind: Line['kind']): kind is Exclude<Line['kind'], UnkeptLine> =>
+  !unkeptLines.some((one) => one === kind);
 
 /** Changes what a sheet keeps of one link: slid labels, bends. A link left as it draws itself is forgotten. */
 export function setLink(
   network: Network,
   sheet: Sheet,
-  line: Pick<SheetLine, 'kind' | 'id' | 'label'>,
+  line: Pick<Line, 'kind' | 'id' | 'label'>,
   fields: Partial<SheetLink>,
   what: string,
 ): ChangeSet {
   const existing = network.find('sheetLinksBySubject', line.id).find((link) => link.sheetId === sheet.id);
-  if (line.kind === 'port') return { changes: [], sentence: `${what} ${line.label}` };
+  const { kind } = line;
+  if (!isKept(kind)) return { changes: [], sentence: `${what} ${line.label}` };
   const fresh = {
     ...blankSheetLink,
-    subjectKind: line.kind,
+    subjectKind: kind,
     subjectId: line.id,
     id: newId(),
     sheetId: sheet.id,

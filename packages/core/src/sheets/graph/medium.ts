@@ -1,7 +1,20 @@
 import type { CatalogueModel } from '../../model/kinds/equipment/catalogueModel.ts';
 
 /** How a link is stroked. */
-export type Medium = 'copper' | 'fibre' | 'twinax' | 'power' | 'circuit' | 'radio' | 'other';
+export type Medium =
+  | 'copper'
+  | 'fibre'
+  | 'twinax'
+  | 'power'
+  | 'circuit'
+  | 'radio'
+  | 'tunnel'
+  | 'peering'
+  | 'uplink'
+  | 'seat'
+  | 'route'
+  | 'rule'
+  | 'other';
 
 const media: Record<NonNullable<CatalogueModel['medium']>, Medium> = {
   'Cat 5e': 'copper',
@@ -31,5 +44,11 @@ export const mediumNames: Record<Medium, string> = {
   power: 'power',
   circuit: 'circuit',
   radio: 'radio hop',
+  tunnel: 'tunnel',
+  peering: 'peering, attachment',
+  uplink: 'to the internet',
+  seat: 'stands there too',
+  route: 'is sent to',
+  rule: 'may call',
   other: 'other',
 };

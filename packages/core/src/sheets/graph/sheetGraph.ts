@@ -3,12 +3,13 @@ import type { Vids } from '../../model/values/vids.ts';
 import type { Medium } from './medium.ts';
 import type { Shade } from './shading.ts';
 
-/**
- * What a link draws, by its id and what it is called: a cable, a circuit, the prefix of a subnet, or a port's part in a
- * subnet, of which a sheet keeps nothing.
- */
+/** What links stand for of which a sheet keeps nothing: a port's part in a subnet, and what is worked out in a cloud. */
+export const unkeptLines = ['port', 'peering', 'hubAttachment', 'routeTable', 'ruleSet', 'gateway'] as const;
+export type UnkeptLine = (typeof unkeptLines)[number];
+
+/** What a link draws, by its id and what it is called: a cable, a circuit, the prefix of a subnet, or what is not kept. */
 export interface Line {
-  kind: 'cable' | 'circuit' | 'prefix' | 'port';
+  kind: 'cable' | 'circuit' | 'prefix' | UnkeptLine;
   id: string;
   label: string;
   /** Of a circuit: whose it is. A name, which is hidden with the names. */
@@ -49,6 +50,12 @@ export interface GraphNode {
   symbol: string | null;
   /** The sheet that shows its inside. */
   sheetId: string | null;
+  /** What is selected with it, where that is not what the sheet keeps its place by. */
+  picks?: { kind: 'cloudSubnet' | 'peering' | 'hubAttachment'; id: string };
+  /** It stands on the edge of a container, which it does not belong into, and moves with that alone. */
+  border?: { of: string; side: 'top' | 'right' | 'bottom' | 'left' };
+  /** Part of the base that containers are: faded, locked and hidden with them. */
+  base?: true;
 }
 
 /** How many links of which speed a line stands for, and the VLANs that go over it. */
@@ -81,6 +88,8 @@ export interface GraphLink {
   sums?: LinkSums;
   /** The end at which the spanning tree of the VLAN that is lit forwards nothing. */
   blocked?: 'a' | 'b' | null;
+  /** It leads from A to B. */
+  arrow?: true;
 }
 
 /** A link whose other end is not on the sheet. */
@@ -96,12 +105,22 @@ export interface GraphStub {
   text: string;
 }
 
+/** The parts of a cloud that stand inside each other. */
+export const cloudForms = ['account', 'region', 'network', 'zone', 'subnet'] as const;
+export type CloudForm = (typeof cloudForms)[number];
+
 export interface GraphContainer {
   id: string;
-  form: 'place' | 'rack' | 'area';
+  form: 'place' | 'rack' | 'area' | CloudForm;
   title: string;
   parentId: string | null;
   sheetId: string | null;
+  /** What a subnet of a cloud is to the internet. */
+  nature?: 'open' | 'outward only' | 'closed' | 'unknown';
+  /** Its row among what stands beside it: subnets of one tier are level with each other. */
+  row?: number;
+  /** Its place among what stands beside it, from the left. */
+  order?: number;
 }
 
 /** What a sheet shows, before anything has a position. Plain data: it is sent to workers. */

@@ -73,9 +73,13 @@ export function planOf(network: Network, sheet: Sheet, { today, stamp, tables }:
   // A stub names the device it leads to.
   const devices = facetState(sheet, 'devices') !== 'hidden';
   graph.stubs = graph.stubs.filter((stub) => devices && !hidden.has(stub.a));
+  const parents = new Map(graph.containers.map(({ id, parentId }) => [id, parentId]));
   const held = new Set(graph.nodes.flatMap((node) => (node.containerId === null ? [] : [node.containerId])));
-  for (const container of graph.containers)
-    if (held.has(container.id) && container.parentId !== null) held.add(container.parentId);
+  // A set that grows while it is gone through: what is held is held by all that is around it.
+  for (const id of held) {
+    const parent = parents.get(id) ?? null;
+    if (parent !== null) held.add(parent);
+  }
   graph.containers = graph.containers.filter((container) => held.has(container.id));
 
   const plates = new Map<string, PlateWish>();

@@ -2,6 +2,7 @@ import { cablingGraph } from '../../cabling/projection/cablingGraph.ts';
 import type { Projection } from '../../model/kinds/drawings/projections.ts';
 import type { Sheet } from '../../model/kinds/drawings/sheet.ts';
 import type { Network } from '../../model/network/network.ts';
+import { cloudGraph } from '../../cloud/projection/cloudGraph.ts';
 import { sitesGraph } from '../../places/projection/sitesGraph.ts';
 import { routingGraph } from '../../routing/projection/routingGraph.ts';
 import { switchingGraph } from '../../switching/projection/switchingGraph.ts';
@@ -21,4 +22,5 @@ export const readingsOf: Readonly<Record<Projection, ReadSheet>> = {
   switching: switchingGraph,
   routing: routingGraph,
   sites: sitesGraph,
+  cloud: cloudGraph,
 };

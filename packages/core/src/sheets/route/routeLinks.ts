@@ -142,6 +142,7 @@ export function linksOf(
       bundleId: null,
       bends: [...(wish?.bends ?? [])],
       label: null,
+      ...(link.arrow === true ? { arrow: true } : {}),
       spoken: spokenLink(link, nameOf),
       faded: faded || link.dim === true || plan.faded.has(link.a) || plan.faded.has(link.b),
     };

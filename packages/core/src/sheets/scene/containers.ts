@@ -1,4 +1,5 @@
 import type { GraphContainer, GraphNode } from '../graph/sheetGraph.ts';
+import { borderRoom } from '../layout/cells.ts';
 import { padding, titleHeight, up } from '../layout/lattice.ts';
 import type { TextMeasure } from '../layout/textMeasure.ts';
 import type { DrawingPlan } from './drawingPlan.ts';
@@ -8,7 +9,7 @@ import { boxAround, type Box, type Container } from './scene.ts';
 export const titleWidth = (title: string, measure: TextMeasure): number =>
   up(measure(title, 'textStrong', 12) + 32);
 
-/** Outlines around the plates of each container, those inside others first. */
+/** Outlines around the plates of each container, those around others first: that is how they are drawn. */
 export function containersOf(
   plan: DrawingPlan,
   boxes: ReadonlyMap<string, Box>,
@@ -36,19 +37,26 @@ export function containersOf(
       ],
       padding,
     );
+    const room = borderRoom(
+      nodes.flatMap(({ id, border }) => {
+        const size = border?.of === container.id ? boxes.get(id) : undefined;
+        return border === undefined || size === undefined ? [] : [{ side: border.side, size }];
+      }),
+    );
     const result: Container = {
       id: container.id,
       form: container.form,
       title: container.title,
       box: {
-        x: outline.x,
-        y: outline.y - titleHeight,
-        width: Math.max(outline.width, titleWidth(container.title, measure)),
-        height: outline.height + titleHeight,
+        x: outline.x - room.left,
+        y: outline.y - titleHeight - room.top,
+        width: Math.max(outline.width + room.left + room.right, titleWidth(container.title, measure)),
+        height: outline.height + titleHeight + room.top + room.bottom,
       },
       plateIds: [...own.map((node) => node.id), ...inner.flatMap((one) => one.plateIds)],
       parentId: container.parentId,
       sheetId: container.sheetId,
+      ...(container.nature === undefined ? {} : { nature: container.nature }),
       faded: plan.manners.containers === 'faded',
       locked: plan.manners.containers === 'locked',
     };
@@ -56,7 +64,12 @@ export function containersOf(
     return result;
   };
   const all = containers.map(make);
-  return [...all.filter((one) => one.parentId === null), ...all.filter((one) => one.parentId !== null)];
+  const depth = ({ parentId }: Container): number => {
+    const seen = new Set<string>();
+    for (let id = parentId; id !== null && !seen.has(id); id = made.get(id)?.parentId ?? null) seen.add(id);
+    return seen.size;
+  };
+  return all.sort((a, b) => depth(a) - depth(b));
 }
 
 /** How large titles are in a drawing looked at from afar, in sheet units; where there is no room they are cut. */

@@ -10,6 +10,7 @@ export function plateOf(plan: DrawingPlan, node: GraphNode, box: Box, links: num
     node.form === 'place' || node.form === 'provider' || node.form === 'subnet'
       ? node.form
       : roles[node.role].label;
+  const manner = node.base === true ? plan.manners.containers : plan.manners.devices;
   return {
     id: node.id,
     form: node.form,
@@ -25,8 +26,9 @@ export function plateOf(plan: DrawingPlan, node: GraphNode, box: Box, links: num
     box,
     planned: node.planned,
     retired: node.retired,
-    faded: plan.manners.devices === 'faded' || node.dim === true || plan.faded.has(node.id),
-    locked: plan.manners.devices === 'locked' || plan.plates.get(node.id)?.locked === true,
+    ...(node.picks === undefined ? {} : { picks: node.picks }),
+    faded: manner === 'faded' || node.dim === true || plan.faded.has(node.id),
+    locked: manner === 'locked' || node.subjects.length === 0 || plan.plates.get(node.id)?.locked === true,
     sheetId: node.sheetId,
     spoken: [`${many}${node.name}`, what, `${links} ${links === 1 ? 'link' : 'links'}`]
       .filter((part) => part !== '')

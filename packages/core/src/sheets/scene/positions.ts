@@ -1,7 +1,9 @@
+import { cellPositions, onBorders, standsInCells } from '../layout/cells.ts';
 import { snap } from '../layout/lattice.ts';
 import { placeNewcomers } from '../layout/newcomers.ts';
 import { arrangements } from '../layout/placement.ts';
 import { blockAfresh } from './afresh.ts';
+import { containersOf } from './containers.ts';
 import { boxAround, overlap, type Box, type Point } from './scene.ts';
 import { measuresOf, type Setting } from './setting.ts';
 
@@ -88,6 +90,31 @@ function placeNewPlaces(setting: Setting, kept: ReadonlyMap<string, Point>): Map
 export const positionsAround = (setting: Setting, kept: ReadonlyMap<string, Point>): Map<string, Point> =>
   placeNewcomers(setting.plan.graph, setting.sizes, placeNewPlaces(setting, kept));
 
+/** Where plates stand of containers in rows and columns: those on a border go with its outline, wherever that is. */
+function positionsInCells(setting: Setting, moved: ReadonlyMap<string, Point>): Map<string, Point> {
+  const { plan, sizes, measure } = setting;
+  const { graph } = plan;
+  const kept = new Map<string, Point>();
+  for (const { id } of graph.nodes) {
+    const at = moved.get(id) ?? plan.plates.get(id)?.at;
+    if (at != null) kept.set(id, { x: snap(at.x), y: snap(at.y) });
+  }
+  if (kept.size === 0) return cellPositions(graph, measuresOf(setting), plan.aspect);
+  const within = { ...graph, nodes: graph.nodes.filter(({ border }) => border === undefined) };
+  const at = positionsAround({ ...setting, plan: { ...plan, graph: within } }, kept);
+  const boxes = new Map(
+    graph.nodes.flatMap(({ id }): [string, Box][] => {
+      const { width = 0, height = 0 } = sizes.get(id) ?? {};
+      const there = at.get(id) ?? { x: 0, y: 0 };
+      return [[id, { ...there, width, height }]];
+    }),
+  );
+  const outlines = containersOf(plan, boxes, measure);
+  for (const [id, point] of onBorders(graph.nodes, sizes, new Map(outlines.map((one) => [one.id, one.box]))))
+    at.set(id, point);
+  return at;
+}
+
 /**
  * Where the plates of a drawing may stand, the most promising first. Hand-made positions stay; the rest is laid out, or
  * placed near what it connects to once anything was moved.
@@ -102,6 +129,7 @@ export function positionsOf(
 ): Map<string, Point>[] {
   const { plan, bands, lineOf } = setting;
   const { graph } = plan;
+  if (standsInCells(graph)) return [positionsInCells(setting, moved)];
   const standing = plan.arranged || held.size === 0 ? null : stillStanding(setting, held);
   const kept = new Map<string, Point>();
   for (const node of graph.nodes) {

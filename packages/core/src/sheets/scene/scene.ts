@@ -51,6 +51,7 @@ export interface Plate extends Manner {
   retired: boolean;
   /** The sheet of its inside. */
   sheetId: string | null;
+  picks?: GraphNode['picks'];
   /** What a screen reader says. */
   spoken: string;
 }
@@ -63,6 +64,7 @@ export interface Container extends Manner {
   plateIds: string[];
   parentId: string | null;
   sheetId: string | null;
+  nature?: GraphContainer['nature'];
 }
 
 export interface LinkEnd {
@@ -95,6 +97,8 @@ export interface SceneLink {
   /** Corners that a person has set. */
   bends: Point[];
   label: SceneLabel | null;
+  /** It leads from A to B. */
+  arrow?: true;
   spoken: string;
   faded: boolean;
 }

@@ -1,6 +1,7 @@
 import type { Device, Network } from '@visograph/core/model';
 import {
   boxAround,
+  unkeptLines,
   type Box,
   type Plate,
   type Point,
@@ -21,6 +22,10 @@ export type FactsShown = { at: Point; avoid: readonly Box[] } & (
   | { of: 'plates'; plates: readonly Plate[]; fact: PlateFact | null }
   | { of: 'link'; link: SceneLink; part: LinkPart }
 );
+
+/** Whether something of a link is edited where it is drawn: not of what is worked out. */
+export const hasFacts = ({ kind }: Pick<SceneLink, 'kind'>): boolean =>
+  kind === 'port' || !unkeptLines.some((one) => one === kind);
 
 const middle = (points: readonly Point[]): Point => points[Math.floor(points.length / 2)] ?? { x: 0, y: 0 };
 

@@ -1,7 +1,9 @@
 import {
+  arrowKinds,
   hasChoice,
   projectionNatures,
   projections,
+  type ArrowKind,
   type Projection,
   type Sheet,
 } from '@visograph/core/model';
@@ -12,6 +14,7 @@ import { styled } from 'styled-components';
 import { useProject } from '../../data/project.tsx';
 import { useWhereabouts } from '../../data/location.ts';
 import { Choice } from '../../kit/choice.tsx';
+import { arrowWords } from './arrowWords.ts';
 
 const Line = styled.span`
   flex: none;
@@ -30,6 +33,22 @@ export function SheetReads({ sheet }: { sheet: Sheet }): ReactNode {
   const { view, commit, canEdit } = useProject();
   const { network } = view;
   const { go } = useWhereabouts();
+  if (hasChoice(sheet.projection, 'arrows'))
+    return (
+      <Line role="group" aria-label="What the sheet reads">
+        <span>arrows</span>
+        <Choice<ArrowKind>
+          label="Arrows"
+          hideLabel
+          width={186}
+          value={sheet.reading.arrows ?? 'routes'}
+          options={arrowKinds.map((id) => ({ id, text: arrowWords[id], disabled: !canEdit }))}
+          onChange={(arrows) =>
+            void commit(setSheet(sheet, { reading: { ...sheet.reading, arrows } }, 'the arrows'))
+          }
+        />
+      </Line>
+    );
   if (!projectionNatures[sheet.projection].ofDevices) return null;
   const turn = (projection: Projection): void => {
     if (projection === sheet.projection) return;

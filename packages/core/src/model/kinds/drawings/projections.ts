@@ -15,6 +15,7 @@ export const sheetChoices = [
   'vlan',
   'vrf',
   'tagsOfLinks',
+  'arrows',
 ] as const;
 export type SheetChoice = (typeof sheetChoices)[number];
 
@@ -28,6 +29,8 @@ export interface ProjectionNature {
   /** The kinds of fact that a sheet of it can show at all, and those that a new sheet shows. */
   shows: readonly Facet[];
   usual: readonly Facet[];
+  /** What cannot be moved by hand on a new sheet of it. */
+  locked?: readonly Facet[];
   choices: readonly SheetChoice[];
 }
 
@@ -80,6 +83,16 @@ const natures = {
     shows: physical,
     usual: usualFacets,
     choices: ['colourOfLinks'],
+  },
+  cloud: {
+    title: 'Cloud',
+    about:
+      'Virtual networks with their zones and subnets, gateways at their border, what joins them, and what goes where.',
+    ofDevices: false,
+    shows: [...drawn, 'portNames', 'addresses', 'subnets', 'costs', 'cableLabels'],
+    usual: [...drawn, 'addresses', 'subnets', 'costs'],
+    locked: ['containers'],
+    choices: ['endDevices', 'arrows'],
   },
 } as const satisfies Record<string, ProjectionNature>;
 

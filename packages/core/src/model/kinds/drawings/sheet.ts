@@ -39,6 +39,10 @@ const bundlesSchema = z.strictObject({
     .max(500, 'are more than 500'),
 });
 
+/** What the arrows of a cloud sheet tell: where packets are sent, who may call whom, or nothing. */
+export const arrowKinds = ['routes', 'rules', 'none'] as const;
+export type ArrowKind = (typeof arrowKinds)[number];
+
 /** How the model is turned into plates and links. */
 export const readingSchema = z.strictObject({
   /** Panels are passed through: links join the active ends of each run. */
@@ -56,6 +60,8 @@ export const readingSchema = z.strictObject({
   /** Devices that a person drew as one plate, "5 phones": each list is one. Those no longer there are passed over. */
   gathered: z.array(z.array(uuid()).min(2, 'is of fewer than two').max(2000)).max(500).optional(),
   bundles: bundlesSchema.optional(),
+  /** Of a cloud sheet; routes where it is not said. */
+  arrows: z.enum(arrowKinds).optional(),
 });
 export type Reading = z.infer<typeof readingSchema>;
 /** How the ids of plates begin that a person gathered. */

@@ -1,10 +1,10 @@
-import type { Scene, SceneLink } from '@visograph/core/sheets';
+import { unkeptLines, type Scene, type SceneLink } from '@visograph/core/sheets';
 import { useCallback, useMemo } from 'react';
 import { useWhereabouts } from '../../../data/location.ts';
 import { useTraced } from '../../../cabling/trace/useTraced.ts';
 
 /** What is selected as a line of the drawing. */
-const drawnAsLines: ReadonlySet<string> = new Set(['cable', 'circuit', 'prefix', 'port']);
+const drawnAsLines: ReadonlySet<string> = new Set(['cable', 'circuit', 'prefix', ...unkeptLines]);
 
 export interface SheetLight {
   /** Plates that stand out: of what is selected, or on the way that is traced. */
@@ -24,6 +24,7 @@ export function useSheetLight(scene: Scene): SheetLight {
       scene.plates
         .filter(
           (plate) =>
+            plate.picks?.id === id ||
             ((kind === 'device' || kind === 'place' || kind === 'prefix') &&
               [...plate.deviceIds, ...plate.subjects].includes(id)) ||
             plate.deviceIds.some((deviceId) => traced.has(deviceId)),
@@ -43,7 +44,9 @@ export function useSheetLight(scene: Scene): SheetLight {
     () =>
       lineId === null
         ? null
-        : (scene.links.find((link) => link.kind !== 'port' && link.cableIds.includes(lineId)) ?? null),
+        : (scene.links.find(
+            (link) => !unkeptLines.some((one) => one === link.kind) && link.cableIds.includes(lineId),
+          ) ?? null),
     [scene, lineId],
   );
   return { lit, litLink, heldLink };
