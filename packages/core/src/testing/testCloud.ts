@@ -205,3 +205,10 @@ export const cloudOfEverything = {
   ],
   flowEstimates: [{ from: 'web', gbPerMonth: 100 }],
 };
+
+/** That cloud, with what is given in place of its sections. */
+export const everyCloud = (more: Record<string, unknown[]> = {}): Network => {
+  const vrfs = [...cloudOfEverything.vrfs, { name: 'ops' }];
+  const sections: Record<string, unknown[]> = { ...cloudOfEverything, vrfs, ...more };
+  return networkOf(sections);
+};

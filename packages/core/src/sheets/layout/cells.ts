@@ -35,7 +35,10 @@ function put(into: Cell, cell: Cell, x: number, y: number): void {
 
 /** The room within its outline, by side, that a container gives to what stands on its border. */
 export function borderRoom(
-  borders: readonly { side: NonNullable<GraphNode['border']>['side']; size: Pick<Size, 'width' | 'height'> }[],
+  borders: readonly {
+    side: NonNullable<GraphNode['border']>['side'];
+    size: Pick<Size, 'width' | 'height'>;
+  }[],
 ): Record<NonNullable<GraphNode['border']>['side'], number> {
   const found = { top: 0, right: 0, bottom: 0, left: 0 };
   for (const { side, size } of borders) {

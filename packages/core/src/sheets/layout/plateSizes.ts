@@ -107,7 +107,13 @@ export function plateSizes(
       : Math.max(name + (many ? 34 : 0), ...lines);
     const ends = sides.get(node.id);
     const width = Math.max(
-      node.form === 'place' ? 160 : node.form === 'subnet' && node.border === undefined ? (node.picks === undefined ? 240 : 176) : 112,
+      node.form === 'place'
+        ? 160
+        : node.form === 'subnet' && node.border === undefined
+          ? node.picks === undefined
+            ? 240
+            : 176
+          : 112,
       text + tabWidth + 24,
       room(ends?.up ?? []),
       room(ends?.down ?? []),
