@@ -6,6 +6,14 @@ import { files, marked, sheeted } from './testMarked.ts';
 const tellingOf = (projection: Projection): Partial<Record<Facet, RegExp>> => ({
   ...telling,
   ...(projection === 'sites' ? { devices: /Sitex/, names: /Sitex|Provx|SXA|SXB/ } : {}),
+  ...(projection === 'cloud'
+    ? {
+        containers: /Acctx|Regx|Netx|Zonex|subx/,
+        names: /dvx-|tablex/,
+        devices: /dvx-|tablex/,
+        links: /4321|prx/,
+      }
+    : {}),
 });
 const telling: Partial<Record<Facet, RegExp>> = {
   containers: /Roomx|OSPF area/,
@@ -70,6 +78,18 @@ describe.each([...projections])('%s', (projection) => {
         'titleBlock',
       ],
       routing: [
+        'containers',
+        'devices',
+        'links',
+        'names',
+        'portNames',
+        'addresses',
+        'subnets',
+        'costs',
+        'notes',
+        'titleBlock',
+      ],
+      cloud: [
         'containers',
         'devices',
         'links',

@@ -39,7 +39,7 @@ export function marked(): Network {
   const read = readExchange(start, {
     format: 'visograph-exchange',
     version: 1,
-    vrfs: [{ name: 'ops' }],
+    vrfs: [{ name: 'ops' }, { name: 'cloud' }],
     vlanNumberings: [
       {
         name: 'shore',
@@ -53,6 +53,10 @@ export function marked(): Network {
       { path: 'Sitex-a', kind: 'site', code: 'SXA', vlanNumbering: 'shore' },
       { path: 'Sitex-a/Roomx', kind: 'room' },
       { path: 'Sitex-b', kind: 'site', code: 'SXB', vlanNumbering: 'shore' },
+      { path: 'Acctx', kind: 'account' },
+      { path: 'Acctx/Regx', kind: 'region' },
+      { path: 'Acctx/Regx/Zonex', kind: 'zone' },
+      { path: 'Acctx/Regx/Netx', kind: 'network' },
     ],
     models: [
       { form: 'device', name: 'Modelx 7', role: 'SW', units: 1, maxPowerW: 777 },
@@ -61,7 +65,23 @@ export function marked(): Network {
     prefixes: [
       { prefix: '10.77.1.0/29', vrf: 'ops', role: 'transit' },
       { prefix: '10.77.2.0/30', vrf: 'ops', role: 'transit' },
+      { prefix: '10.77.8.0/22', vrf: 'cloud', role: 'pool', place: 'Acctx/Regx/Netx' },
+      { prefix: '10.77.8.0/24', vrf: 'cloud', place: 'Acctx/Regx/Netx' },
     ],
+    virtualNetworks: [{ place: 'Acctx/Regx/Netx', vrf: 'cloud' }],
+    routeTables: [{ place: 'Acctx/Regx/Netx', name: 'tablex' }],
+    cloudSubnets: [
+      {
+        ...{ place: 'Acctx/Regx/Netx', name: 'subx', zone: 'Acctx/Regx/Zonex', prefix: 'cloud 10.77.8.0/24' },
+        routeTable: 'Acctx/Regx/Netx/tablex',
+      },
+    ],
+    gateways: [{ device: 'dvx-edge', direction: 'between', network: 'Acctx/Regx/Netx' }],
+    ruleSets: [{ place: 'Acctx/Regx/Netx', name: 'setx' }],
+    trafficRules: (['in', 'out'] as const).map((direction) => ({
+      ...{ set: 'Acctx/Regx/Netx/setx', position: 1, direction, ports: '4321' },
+    })),
+    ruleSetUses: ['dvx-vm1:prx20', 'dvx-vm2:prx21'].map((port) => ({ set: 'Acctx/Regx/Netx/setx', port })),
     devices: [
       {
         name: 'dvx-sw1',
@@ -91,6 +111,19 @@ export function marked(): Network {
         ports: [routed('prx11', '10.77.1.3/29'), routed('prx12', '10.77.2.2/30'), { name: 'prx13' }],
       },
       { name: 'dvx-h1', role: 'SV', place: 'Sitex-a/Roomx', ports: [{ name: 'prx14' }] },
+      {
+        ...{ name: 'dvx-edge', role: 'GW', place: 'Acctx/Regx/Netx', units: 0 },
+        ports: [{ name: 'prx22', form: 'tunnel', farAddress: '10.77.9.9' }],
+      },
+      ...[1, 2].map((at) => ({
+        ...{ name: `dvx-vm${at}`, role: 'VM' as const, place: 'Acctx/Regx/Netx', units: 0 },
+        ports: [
+          {
+            ...{ name: `prx${19 + at}`, form: 'virtual' as const, vrf: 'cloud' },
+            addresses: [`10.77.8.${at}/24`],
+          },
+        ],
+      })),
       { name: 'dvx-alone', role: 'SV', place: 'Sitex-b', ports: [{ name: 'prx15' }] },
     ],
     cables: [
@@ -136,7 +169,7 @@ export function sheeted(network: Network, projection: Projection, show: readonly
     name: 'Titlex',
     projection,
     show: [...show],
-    reading: { ...blankSheet.reading, unfolded: true, wholeAddresses: true },
+    reading: { ...blankSheet.reading, unfolded: true, wholeAddresses: true, arrows: 'rules' },
   });
   draft.put('mark', {
     ...blankMark,

@@ -1,5 +1,5 @@
 import { planSite } from '@visograph/core/addressing';
-import { byName, formatPrefix, type Prefix } from '@visograph/core/model';
+import { byName, isCloudPlace, formatPrefix, type Prefix } from '@visograph/core/model';
 import { useState, type ReactNode } from 'react';
 import { useProject } from '../data/project.tsx';
 import { useWhereabouts } from '../data/location.ts';
@@ -19,7 +19,9 @@ export function PlanSite({ open, onOpenChange }: Props): ReactNode {
   const { network } = view;
   const { scopeId, select } = useWhereabouts();
   const templates = [...network.all('siteTemplate')].sort(byName);
-  const sites = [...network.all('place')].filter((place) => place.parentId === null).sort(byName);
+  const sites = [...network.all('place')]
+    .filter((place) => place.parentId === null && !isCloudPlace(network, place.id))
+    .sort(byName);
   const bare = sites.filter((place) => network.countOf('prefixesByPlace', place.id) === 0);
   const [templateId, setTemplate] = useState<string | null>(templates[0]?.id ?? null);
   const [placeId, setPlace] = useState<string | null>(null);

@@ -18,7 +18,7 @@ describe('the tree of places', () => {
 
   test('counts what is in each, with the worst that was found there', async () => {
     await show(<PlaceTree />, { network: demo });
-    expect(row(/^All sites, 94 devices/)).toBeTruthy();
+    expect(row(/^All sites, 106 devices/)).toBeTruthy();
     await waitFor(() => expect(row(/^Kelder Quay, \d+ devices, \d+ findings$/)).toBeTruthy());
   });
 

@@ -21,7 +21,7 @@ describe('the start of a project', () => {
   test('tells it in figures, each leading to its section', async () => {
     const held = await show(<StartSection />, { network: demo, at: 'start' });
     const figures = screen.getByRole('group', { name: 'The project in figures' });
-    expect(within(figures).getByRole('button', { name: /^94 devices/ })).toBeTruthy();
+    expect(within(figures).getByRole('button', { name: /^106 devices/ })).toBeTruthy();
     pressNamed(/^231 cables/, figures);
     await waitFor(() => expect(held.at().path).toBe('cables'));
   });
