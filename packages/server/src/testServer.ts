@@ -3,7 +3,8 @@ import { expect } from '@jest/globals';
 import { contract, schemas, type Endpoint, type Name } from '@visograph/api';
 import type { Network } from '@visograph/core/model';
 import type { z } from 'zod';
-import { randomBytes } from 'node:crypto';
+import { createHash, randomBytes } from 'node:crypto';
+import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import pg from 'pg';
 import { demoPassword, loadDemo } from './people/demo.ts';
@@ -123,10 +124,16 @@ async function admin(work: (client: pg.Client) => Promise<unknown>): Promise<str
   return url;
 }
 
-/** An empty database of its own for a test; `end` removes it. */
-export async function testDatabase(): Promise<{ url: string; end: () => Promise<void> }> {
+/** A database of its own for a test: empty, or as another one is; `end` removes it. */
+export async function testDatabase(
+  like: string | null = null,
+): Promise<{ url: string; end: () => Promise<void> }> {
   const name = `test_${randomBytes(6).toString('hex')}`;
-  const url = new URL(await admin((client) => client.query(`CREATE DATABASE ${name}`)));
+  const url = new URL(
+    await admin((client) =>
+      client.query(`CREATE DATABASE ${name}${like === null ? '' : ` TEMPLATE ${like}`}`),
+    ),
+  );
   url.pathname = `/${name}`;
   return {
     url: url.href,
@@ -134,10 +141,42 @@ export async function testDatabase(): Promise<{ url: string; end: () => Promise<
   };
 }
 
+/** Of the demo as its file is now. */
+const demoDatabase = `test_like_${createHash('sha256').update(readFileSync(demoFile)).digest('hex').slice(0, 12)}`;
+/** By which those who would make it at the same time wait for each other. */
+const demoLock = 20_261;
+
+/** A database that holds the demo, read once for all tests of a cluster: each of them begins with a copy of it. */
+async function demoCopied(): Promise<string> {
+  await admin(async (client) => {
+    await client.query('SELECT pg_advisory_lock($1)', [demoLock]);
+    const { rows } = await client.query<{ datistemplate: boolean }>(
+      'SELECT datistemplate FROM pg_database WHERE datname = $1',
+      [demoDatabase],
+    );
+    if (rows[0]?.datistemplate === true) return;
+    // One that was begun and not finished is of no use.
+    await client.query(`DROP DATABASE IF EXISTS ${demoDatabase} WITH (FORCE)`);
+    await client.query(`CREATE DATABASE ${demoDatabase}`);
+    const url = new URL(process.env['VISOGRAPH_TEST_DATABASE'] ?? '');
+    url.pathname = `/${demoDatabase}`;
+    const server = await startServer({
+      databaseUrl: url.href,
+      port: 0,
+      logLevel: 'silent',
+      workers: { short: 0, long: 0 },
+      prepare: (knex, store) => loadDemo(knex, store, demoFile),
+    });
+    await server.stop();
+    await client.query(`ALTER DATABASE ${demoDatabase} IS_TEMPLATE true`);
+  });
+  return demoDatabase;
+}
+
 export async function testServer(
   options: Partial<ServerOptions> & { demo?: boolean } = {},
 ): Promise<TestServer> {
-  const database = await testDatabase();
+  const database = await testDatabase(options.demo === false ? null : await demoCopied());
   const databaseUrl = database.url;
   const start = (more: Partial<ServerOptions> = {}): Promise<RunningServer> =>
     startServer({
@@ -149,9 +188,7 @@ export async function testServer(
       ...options,
       ...more,
     });
-  const server = await start(
-    options.demo === false ? {} : { prepare: (knex, store) => loadDemo(knex, store, demoFile) },
-  );
+  const server = await start();
   const others: RunningServer[] = [];
   return {
     ...server,

@@ -11,7 +11,7 @@ import { sceneOf } from '../scene/sceneOf.ts';
 import { runs } from '../../testing/testRuns.ts';
 
 const measure: TextMeasure = (text, _face, size) => text.length * size * 0.63;
-const plan = planOf(campus(150), { ...blankSheet, id: newId(), name: 'Campus' }, { today: '2026-11-23' });
+const plan = planOf(campus(100), { ...blankSheet, id: newId(), name: 'Campus' }, { today: '2026-11-23' });
 const scene = sceneOf(plan, { measure });
 const figures = ({ plates, links }: Scene) =>
   drawingFigures(
@@ -19,7 +19,7 @@ const figures = ({ plates, links }: Scene) =>
     links.map((link) => link.points),
   );
 
-describe('a campus of 150 plates', () => {
+describe('a campus of 100 plates', () => {
   test('no plate on another, no link through a plate, an aspect that fits a page', () => {
     expect(figures(scene)).toMatchObject({ overlappingPlates: 0, throughPlates: 0 });
     expect(figures(scene).aspect).toBeGreaterThan(1);
