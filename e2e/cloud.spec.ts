@@ -46,6 +46,63 @@ test('the booking network of the demo: fault 9 is seen, found, mended by a press
   await expect(page.getByText('1016.59 EUR a month')).toBeVisible();
 });
 
+test('the sheet of the demo: drawn with its premises, the base holds still, an instance moves, arrows turn, a fact is hidden', async ({
+  page,
+  application,
+}) => {
+  await signIn(page, application);
+  await section(page, 'Cloud');
+  await side(page).getByRole('button', { name: 'booking' }).click();
+  await page.getByRole('button', { name: 'Draw', exact: true }).click();
+  const plate = (name: string) => page.getByRole('button', { name: new RegExp(`^${name},`) });
+  await expect(plate('kq-fw-1')).toBeVisible();
+  await expect(page.getByRole('group', { name: 'data-n1b · unknown' })).toBeVisible();
+  const boxOf = async (name: string) => {
+    const box = await plate(name).boundingBox();
+    if (box === null) throw new Error(`${name} is not drawn`);
+    return box;
+  };
+  const dragged = async (name: string, x: number, y: number): Promise<void> => {
+    const at = await boxOf(name);
+    await page.mouse.move(at.x + at.width / 2, at.y + at.height / 2);
+    await page.mouse.down();
+    await page.mouse.move(at.x + at.width / 2 + x, at.y + at.height / 2 + y, { steps: 6 });
+    await page.mouse.up();
+  };
+  // A drag on what is locked moves the view: measured against another plate it stands where it stood.
+  const apart = async (): Promise<number> => {
+    const [wall, gateway] = [await boxOf('kq-fw-1'), await boxOf('cl-vpn-1')];
+    return Math.round(wall.x - gateway.x);
+  };
+  const before = await apart();
+  await dragged('cl-vpn-1', -60, 40);
+  expect(await apart()).toBe(before);
+  const [box, web] = [await boxOf('cl-door-1'), await boxOf('cl-web-1')];
+  await dragged('cl-web-1', 24, 12);
+  await saved(page);
+  await expect
+    .poll(async () => Math.round((await boxOf('cl-web-1')).x - (await boxOf('cl-door-1')).x))
+    .toBeGreaterThan(Math.round(web.x - box.x) + 8);
+  expect(await apart()).toBe(before);
+  await page.getByRole('button', { name: /Arrows/ }).click();
+  await page.getByRole('option', { name: 'Who may call whom' }).click();
+  await expect(page.getByText('may call').first()).toBeVisible();
+  await expect(page.getByText('is sent to')).toHaveCount(0);
+  await saved(page);
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText('is sent to').first()).toBeVisible();
+  await page.getByRole('button', { name: /^Show/ }).click();
+  await page
+    .getByRole('radiogroup', { name: 'Subnets', exact: true })
+    .getByText('hidden', { exact: true })
+    .click();
+  await expect(plate('10\\.64\\.32\\.0/24')).toHaveCount(0);
+  await saved(page);
+  await page.reload();
+  await expect(plate('cl-web-1')).toBeVisible();
+  await expect(plate('10\\.64\\.32\\.0/24')).toHaveCount(0);
+});
+
 test('designed from nothing: account, three tiers in two zones, an instance, rules, a peering, undone and reloaded', async ({
   page,
   application,

@@ -1,4 +1,5 @@
-import type { Protocol } from '../model/kinds/cloud/ports.ts';
+import { hasPorts, type Protocol } from '../model/kinds/cloud/ports.ts';
+import type { TrafficRule } from '../model/kinds/cloud/ruleSet.ts';
 
 /** A service by its name in the registry of service names and port numbers (RFC 6335). */
 export interface Service {
@@ -67,4 +68,12 @@ export function servicesLike(text: string): Service[] {
   const rank = ({ name, port, title }: Service): number =>
     name === word || String(port) === word ? 0 : name.startsWith(word) ? 1 : title.includes(word) ? 2 : 3;
   return services.filter((one) => rank(one) < 3).sort((a, b) => rank(a) - rank(b) || a.port - b.port);
+}
+
+/** What a rule is about, in words: a service by its name, or protocol and ports. */
+export function trafficText({ protocol, ports }: Pick<TrafficRule, 'protocol' | 'ports'>): string {
+  const service = serviceName(protocol, ports);
+  if (protocol === 'any') return 'anything';
+  if (ports === null) return hasPorts(protocol) ? `${protocol} to any port` : protocol;
+  return service === null ? `${protocol} ${ports}` : `${service} (${protocol} ${ports})`;
 }

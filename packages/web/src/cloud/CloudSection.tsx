@@ -8,7 +8,8 @@ import {
   readRouteRows,
   readRuleRows,
 } from '@visograph/core/cloud';
-import { childPlaces, type Place } from '@visograph/core/model';
+import { childPlaces, placeChain, type Place } from '@visograph/core/model';
+import { addSheet, inSheetOrder } from '@visograph/core/sheets';
 import { useMemo, useState, type ReactNode } from 'react';
 import { Button as AriaButton, MenuItem, MenuTrigger } from 'react-aria-components';
 import { styled } from 'styled-components';
@@ -129,6 +130,25 @@ function Open({ place, view }: { place: Place; view: CloudView }): ReactNode {
   }
 }
 
+/** Opens the sheet of a network, or of what is around it; drawn when there is none yet. */
+function DrawButton({ place }: { place: Place }): ReactNode {
+  const { view: project, commit } = useProject();
+  const { network } = project;
+  const { go } = useWhereabouts();
+  const draw = (): void => {
+    const around = new Set(placeChain(network, place.id).map(({ id }) => id));
+    const clouds = inSheetOrder(network.all('sheet')).filter(
+      ({ projection, scopeId }) => projection === 'cloud' && around.has(scopeId ?? ''),
+    );
+    const [there] = [...clouds.filter(({ scopeId }) => scopeId === place.id), ...clouds];
+    if (there !== undefined)
+      return go({ section: 'sheets', scopeId: there.scopeId, sheetId: there.id, selection: null });
+    const set = addSheet(network, { scopeId: place.id, projection: 'cloud' });
+    if (commit(set).ok) go({ section: 'sheets', scopeId: place.id, sheetId: set.sheetId, selection: null });
+  };
+  return <Button onPress={draw}>Draw</Button>;
+}
+
 /** The regions of a project, each with its account. */
 const regionsOf = (accounts: readonly Place[], childrenOf: (id: string) => Place[]): Place[] =>
   accounts.flatMap(({ id }) => childrenOf(id).filter(({ kind }) => kind === 'region'));
@@ -173,6 +193,7 @@ export default function CloudSection(): ReactNode {
                 <>
                   <ListsMenu onChoose={setList} />
                   {view === 'picture' && <Button onPress={() => setJoining(true)}>Join</Button>}
+                  {view === 'picture' && <DrawButton place={chosen} />}
                   {view === 'subnets' && <SubnetButtons place={chosen} />}
                   {view === 'routes' && <RouteButtons place={chosen} />}
                   {view === 'gateways' && <GatewayButtons place={chosen} />}

@@ -32,6 +32,16 @@ describe('the cloud of the demo', () => {
     );
   });
 
+  test('is drawn on the sheet that is there for it, or on one of its own', async () => {
+    const held = await opened();
+    pressNamed('booking');
+    await screen.findByRole('heading', { name: 'booking' });
+    pressNamed('Draw');
+    const sheet = [...demo.all('sheet')].find(({ projection }) => projection === 'cloud');
+    await waitFor(() => expect(held.at().path).toBe(`sheets/${sheet?.id ?? ''}`));
+    expect(held.steps()).toEqual([]);
+  });
+
   test('its tables and its cost', async () => {
     await opened();
     pressNamed('booking');

@@ -251,6 +251,40 @@ describe('what a sheet shows', () => {
     await waitFor(() => expect(held.at().path).not.toBe(`sheets/${quay.id}`));
   });
 
+  test('arrows of a cloud tell where packets are sent, who may call whom, or nothing', async () => {
+    const clouds = rowNamed(demo, 'sheet', 'Booking · cloud');
+    function Reads(): ReactNode {
+      const { network } = useProject().view;
+      return <SheetReads sheet={network.get('sheet', clouds.id) ?? clouds} />;
+    }
+    const held = await show(<Reads />, { network: demo, at: `sheets/${clouds.id}` });
+    pressNamed(/Arrows/);
+    press(await screen.findByRole('option', { name: 'Who may call whom' }));
+    await waitFor(() => expect(held.steps()).toEqual(['Changed the arrows of sheet Booking · cloud']));
+    expect(held.network().get('sheet', clouds.id)?.reading.arrows).toBe('rules');
+  });
+
+  test('the base of a cloud does not move by hand; instances do, and leaving out a subnet deletes nothing', async () => {
+    const clouds = rowNamed(demo, 'sheet', 'Booking · cloud');
+    const held = await show(<Bench of={clouds} chosen={['10.64.32.0/24']} />, {
+      network: demo,
+      at: `sheets/${clouds.id}`,
+    });
+    expect(['10.64.32.0/24', 'cl-gw-1', 'to backup', 'cl-db-1'].map((name) => plate(name).locked)).toEqual([
+      true,
+      true,
+      true,
+      false,
+    ]);
+    pressNamed('Delete …');
+    expect(await screen.findAllByRole('button', { name: /^From/ })).toHaveLength(1);
+    pressNamed('From this sheet: leave out 10.64.32.0/24, it stays in the network');
+    await waitFor(() => expect(held.steps()).toHaveLength(1));
+    expect(plates.some(({ name }) => name === 'cl-db-1')).toBe(false);
+    expect(held.network().count('cloudSubnet')).toBe(demo.count('cloudSubnet'));
+    expect(held.network().findOne('deviceByName', 'cl-db-1')).not.toBeNull();
+  });
+
   test('the way out leads to the sheets around it', async () => {
     const held = await show(<SheetPath sheet={quay} />, { network: demo, at: `sheets/${quay.id}` });
     const steps = within(screen.getByRole('navigation', { name: 'Sheets around this one' })).getAllByRole(

@@ -13,7 +13,7 @@ import { newId } from '../../model/values/ids.ts';
 import { formatPrefix, parseIp, prefixAround, readPrefix } from '../../model/values/ip.ts';
 import type { Network } from '../../model/network/network.ts';
 import { rulesOf } from '../rules/letsPass.ts';
-import { serviceName, services } from '../services.ts';
+import { services, trafficText } from '../services.ts';
 import type { Made } from './places.ts';
 
 /** What of a rule is chosen; where it stands in its set follows. */
@@ -126,14 +126,6 @@ export function peerText(
   if (rule.listId !== null) return network.get('prefixList', rule.listId)?.name ?? '';
   if (rule.peerSetId !== null) return `members of ${network.get('ruleSet', rule.peerSetId)?.name ?? ''}`;
   return 'everybody';
-}
-
-/** What a rule is about, in words: a service by its name, or protocol and ports. */
-export function trafficText({ protocol, ports }: Pick<TrafficRule, 'protocol' | 'ports'>): string {
-  const service = serviceName(protocol, ports);
-  if (protocol === 'any') return 'anything';
-  if (ports === null) return hasPorts(protocol) ? `${protocol} to any port` : protocol;
-  return service === null ? `${protocol} ${ports}` : `${service} (${protocol} ${ports})`;
 }
 
 /** A rule as one says it: "allow https (TCP 443) from everybody". */

@@ -8,7 +8,8 @@ import { roles } from '../../model/values/roles.ts';
 import { useOf } from '../../addressing/plan.ts';
 import { table } from '../../report/parts.ts';
 import type { Column, Table, TableRow } from '../../report/table.ts';
-import { peerText, trafficText } from '../commands/rules.ts';
+import { peerText } from '../commands/rules.ts';
+import { trafficText } from '../services.ts';
 import { tablesOf, tiedTo } from '../commands/tables.ts';
 import { effectiveRoutes, type RouteWay } from '../effectiveRoutes.ts';
 import {

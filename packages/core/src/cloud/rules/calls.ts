@@ -1,9 +1,9 @@
 import { allPorts, portsText, type PortRange } from '../../model/kinds/cloud/ports.ts';
 import type { Network } from '../../model/network/network.ts';
 import type { Seat } from '../inventory.ts';
-import { trafficText } from '../commands/rules.ts';
+import { trafficText } from '../services.ts';
 import type { Exposure } from './exposure.ts';
-import { allTraffic, letPassTogether, letsPass, type RuleDirection } from './letsPass.ts';
+import { letPassTogether, letsPass, type RuleDirection } from './letsPass.ts';
 import { passageOf, setsOfPort } from './passage.ts';
 import { atoms, holdsPeer, shared, type Atom, type Traffic } from './traffic.ts';
 
