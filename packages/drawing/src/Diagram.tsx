@@ -49,7 +49,11 @@ function Outline({ container, tokens }: { container: Container; tokens: Tokens }
   const line = nature === undefined ? null : natureLines[nature];
   const cloud = form === 'account' || form === 'region' || form === 'network';
   const colour =
-    nature === 'unknown' ? tokens.bad : nature !== undefined || cloud || form === 'zone' ? tokens.inkSoft : tokens.rule;
+    nature === 'unknown'
+      ? tokens.bad
+      : nature !== undefined || cloud || form === 'zone'
+        ? tokens.inkSoft
+        : tokens.rule;
   return (
     <>
       <rect

@@ -28,3 +28,7 @@ export * from './reports/cloud.ts';
 export * from './commands/subnets.ts';
 export * from './exchange/cloudRows.ts';
 export * from './exchange/zoneRecords.ts';
+export * from './commands/takeOver.ts';
+export * from './observed/observed.ts';
+export * from './observed/documented.ts';
+export * from './observed/differences.ts';
