@@ -200,6 +200,14 @@ export default tseslint.config(
     'styled-components',
     'node:*',
   ]),
+  packageRule('field', [
+    '@visograph/server',
+    '@visograph/web',
+    '@visograph/cli',
+    '@visograph/drawing',
+    'react',
+    'react-dom',
+  ]),
   packageRule('typeface', ['@visograph/server', '@visograph/web', '@visograph/cli', 'react', 'react-dom']),
   packageRule('server', ['@visograph/web', '@visograph/cli']),
   {

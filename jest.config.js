@@ -34,7 +34,7 @@ export default {
       ...shared,
       displayName: 'node',
       testEnvironment: 'node',
-      testMatch: ['<rootDir>/packages/{core,api,drawing,typeface,server,cli}/src/**/*.test.{ts,tsx}'],
+      testMatch: ['<rootDir>/packages/{core,api,drawing,typeface,server,cli,field}/src/**/*.test.{ts,tsx}'],
     },
     {
       ...shared,

@@ -1,4 +1,5 @@
 import { changeSchema } from '@visograph/core/change';
+import { observedAccount } from '@visograph/core/cloud';
 import { exchangeSchema } from '@visograph/core/exchange';
 import { pageSchema, uuid } from '@visograph/core/model';
 import { z } from 'zod';
@@ -319,6 +320,34 @@ const model = {
   }),
 };
 
+const field = {
+  'GET /projects/:project/account-sources/:place': endpoint({
+    access: 'editor',
+    summary: 'From where a cloud account is read, and as whom; its secret is told to nobody',
+    answers: z.object({ source: reply.accountSource.nullable() }),
+  }),
+  'PUT /projects/:project/account-sources/:place': endpoint({
+    access: 'owner',
+    summary: 'Say from where a cloud account is read, and as whom; the secret is kept encrypted',
+    network: 'read',
+    body: z.strictObject({
+      url: z.url({ protocol: /^https?$/ }).max(500),
+      client: z.string().trim().min(1, 'is empty').max(200),
+      secret: z.string().min(1, 'is empty').max(2000),
+    }),
+  }),
+  'DELETE /projects/:project/account-sources/:place': endpoint({
+    access: 'owner',
+    summary: 'Forget from where a cloud account is read, and its secret',
+  }),
+  'POST /projects/:project/account-sources/:place/read': endpoint({
+    access: 'editor',
+    job: 'long',
+    summary: 'Read all of a cloud account, to be held against what is documented; writes nothing',
+    answers: observedAccount,
+  }),
+};
+
 const plans = {
   'GET /projects/:project/plans': endpoint({
     access: 'reader',
@@ -469,6 +498,7 @@ export const contract = {
   ...reports,
   ...purchase,
   ...plans,
+  ...field,
   ...sheets,
   ...jobs,
   ...description,

@@ -136,6 +136,14 @@ const planConflict = problem.extend({
   sentence: z.string(),
   outcome: z.enum(['kept', 'left out']),
 }) satisfies z.ZodType<PlanConflict>;
+/** From where a cloud account is read. Its secret is told to nobody. */
+export const accountSource = z.object({
+  url: z.string(),
+  client: z.string(),
+  madeBy: z.string(),
+  madeAt: z.iso.datetime(),
+});
+
 export const plan = z.object({
   id,
   name: z.string(),

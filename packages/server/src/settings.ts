@@ -134,6 +134,19 @@ export const settings = {
     about: 'Rows of networks kept in memory, all projects together; about a kilobyte each.',
     usually: '2000000',
   }),
+  VISOGRAPH_SECRET_KEY: setting({
+    schema: z.string().regex(/^[0-9a-f]{64}$/i),
+    wanted: '64 hexadecimal digits, such as `openssl rand -hex 32` makes',
+    about:
+      'The key by which credentials of cloud accounts are kept (AES-256-GCM). Without one none are. `npm start` makes one of its own where it is not set.',
+    usually: '',
+  }),
+  VISOGRAPH_FIELD_ORIGINS: setting({
+    schema: list.pipe(z.array(z.url({ protocol: /^https?$/ }))),
+    wanted: 'origins with commas, such as https://account.example',
+    about: 'From where the server may read cloud accounts; it calls nothing else.',
+    usually: '',
+  }),
   VISOGRAPH_METRICS_PORT: setting({
     schema: whole(0, 65535),
     wanted: 'a number from 0 to 65535',

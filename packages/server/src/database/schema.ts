@@ -18,6 +18,7 @@ import { sixteenth } from './steps/16-people.ts';
 import { seventeenth } from './steps/17-what-replaces-a-model.ts';
 import { eighteenth } from './steps/18-tables-on-sheets.ts';
 import { nineteenth } from './steps/19-cloud.ts';
+import { twentieth } from './steps/20-field.ts';
 import type { Migration } from './steps/step.ts';
 import { ensureTables } from './tables.ts';
 
@@ -41,6 +42,7 @@ const steps: readonly Migration[] = [
   seventeenth,
   eighteenth,
   nineteenth,
+  twentieth,
 ];
 /** How many steps the database's history has. */
 export const stepCount = steps.length;

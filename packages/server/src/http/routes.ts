@@ -1,5 +1,6 @@
 import { contract } from '@visograph/api';
 import { catalogueHandlers } from '../catalogue/catalogueRoutes.ts';
+import { fieldHandlers } from '../field/fieldRoutes.ts';
 import { accountHandlers } from '../people/accountRoutes.ts';
 import { invitationHandlers } from '../people/invitationRoutes.ts';
 import { memberHandlers } from '../people/memberRoutes.ts';
@@ -27,6 +28,7 @@ export const handlers: Handlers = {
   ...invitationHandlers,
   ...accountHandlers,
   ...standingHandlers,
+  ...fieldHandlers,
   ...jobRoutes,
   'GET /openapi.json': async () => openApi(contract),
 };

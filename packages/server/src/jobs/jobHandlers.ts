@@ -1,5 +1,6 @@
 import { cableListHandlers } from '../cabling/cableListRoutes.ts';
 import { spreadsheetHandlers } from '../spreadsheets/spreadsheetRoutes.ts';
+import { fieldJobs } from '../field/fieldRoutes.ts';
 import type { JobHandlers } from '../http/route.ts';
 import { fileHandlers } from '../project/fileRoutes.ts';
 import { largeEditHandlers } from '../project/editRoutes.ts';
@@ -22,4 +23,5 @@ export const jobHandlers: JobHandlers = {
   ...scheduleHandlers,
   ...labelHandlers,
   ...purchaseHandlers,
+  ...fieldJobs,
 };

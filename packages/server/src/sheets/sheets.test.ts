@@ -183,22 +183,23 @@ describe('a sheet on paper', () => {
 
   test('each facet hidden in turn on each projection: PDF and PNG do not hold it', async () => {
     const now = await network();
-    const place = [...now.all('place')].find((one) => one.name === 'Ashholm');
-    const inside = new Set(devicesIn(now, placesWithin(now, place?.id ?? null)).map((device) => device.id));
     const text = (list: Iterable<string>): string[] => [...new Set(list)].filter((one) => one.length > 3);
-    const ports = [...now.all('port')].filter((port) => inside.has(port.deviceId));
-    const facts: Partial<Record<Facet, string[]>> = {
-      names: text([...inside].map((id) => now.get('device', id)?.name ?? '')),
-      models: text(
-        [...inside].map((id) => now.get('model', now.get('device', id)?.modelId ?? null)?.name ?? ''),
-      ),
-      portNames: text(ports.map((port) => port.name).filter((name) => name.includes('/'))),
-      cableLabels: text([...now.all('cable')].map((cable) => cable.label)),
-      subnets: text([...now.all('prefix')].map((row) => row.prefix)),
-      addresses: text([...now.all('address')].map((row) => row.address.split('/')[0] ?? '')),
-      titleBlock: ['Marrow Sound Ferries'],
-    };
     for (const projection of projections) {
+      const scope = projection === 'cloud' ? 'msf-booking' : 'Ashholm';
+      const place = [...now.all('place')].find((one) => one.name === scope);
+      const inside = new Set(devicesIn(now, placesWithin(now, place?.id ?? null)).map((device) => device.id));
+      const ports = [...now.all('port')].filter((port) => inside.has(port.deviceId));
+      const facts: Partial<Record<Facet, string[]>> = {
+        names: text([...inside].map((id) => now.get('device', id)?.name ?? '')),
+        models: text(
+          [...inside].map((id) => now.get('model', now.get('device', id)?.modelId ?? null)?.name ?? ''),
+        ),
+        portNames: text(ports.map((port) => port.name).filter((name) => /\/|^tun/.test(name))),
+        cableLabels: text([...now.all('cable')].map((cable) => cable.label)),
+        subnets: text([...now.all('prefix')].map((row) => row.prefix)),
+        addresses: text([...now.all('address')].map((row) => row.address.split('/')[0] ?? '')),
+        titleBlock: ['Marrow Sound Ferries'],
+      };
       const name = `Ashholm hides ${projection}`;
       await send(ben, addSheet(await network(), { scopeId: place?.id ?? null, name, projection }));
       const made = await sheet(name);

@@ -1,7 +1,7 @@
 import { inletsOf } from '../../racks/feedsBehind.ts';
 import { notesOf, held, type Rows } from '../../model/kinds.ts';
 import type { RequirementKind } from '../../model/kinds/review/requirement.ts';
-import { isOfCloudSubnet } from '../../model/network/cloudPlaces.ts';
+import { isInCloud, isOfCloudSubnet } from '../../model/network/cloudPlaces.ts';
 import type { Network } from '../../model/network/network.ts';
 import { endsOf } from '../../model/network/ports.ts';
 
@@ -46,11 +46,20 @@ const addressesOf = (network: Network, { id }: Rows['device']): string[] =>
     .flatMap((port) => network.find('addressesByPort', port.id))
     .map(({ address }) => address);
 
+/** What is known of a thing that was bought: what runs in a cloud cannot have it. */
+function ofHardware(name: string): AskedFact<'device'> {
+  const fact = field('device', name);
+  return {
+    ...fact,
+    has: (network, row) => fact.has(network, row) || (isInCloud(network, row) ? null : false),
+  };
+}
+
 const device: readonly AskedFact<'device'>[] = [
   worked(
     'model',
     'Model',
-    (_network, { modelId }) => modelId !== null,
+    (network, row) => row.modelId !== null || (isInCloud(network, row) ? null : false),
     (network, { modelId }) => network.get('model', modelId)?.name ?? '',
   ),
   worked(
@@ -70,9 +79,8 @@ const device: readonly AskedFact<'device'>[] = [
     'supplier',
     'orderNumber',
     'boughtOn',
-    'responsible',
-    'softwareVersion',
-  ].map((name) => field('device', name)),
+  ].map(ofHardware),
+  ...['responsible', 'softwareVersion'].map((name) => field('device', name)),
   worked(
     'managementAddress',
     'Address',

@@ -1,0 +1,3 @@
+export * from './drift.ts';
+export * from './openapi.ts';
+export * from './simulatedAccount.ts';
