@@ -19,6 +19,8 @@ export interface Application {
   stop: (signal?: NodeJS.Signals) => Promise<void>;
   start: () => Promise<void>;
   query: (sql: string) => Promise<unknown>;
+  /** Starts the simulated account of the demo, which the server may read. Gives where it is, and how it is ended. */
+  account: () => Promise<{ url: string; end: () => void }>;
   /** What whoever runs the server does by the command line. */
   tool: (...args: string[]) => Promise<string>;
 }
@@ -64,6 +66,7 @@ export const test = base.extend<object, { application: Application; file: string
       const database = new URL(admin);
       database.pathname = `/${name}`;
       const port = await freePort();
+      const accountPort = await freePort();
       const env = {
         ...process.env,
         NODE_ENV: 'production',
@@ -72,6 +75,8 @@ export const test = base.extend<object, { application: Application; file: string
         VISOGRAPH_WEB: join(root, 'packages/web/dist'),
         VISOGRAPH_DEMO: join(root, 'demo/marrow-sound-ferries.json'),
         VISOGRAPH_SIGNIN_TRIES: '100',
+        VISOGRAPH_SECRET_KEY: randomBytes(32).toString('hex'),
+        VISOGRAPH_FIELD_ORIGINS: `http://127.0.0.1:${accountPort}`,
       };
       let child = await launch(env);
       const stop = async (signal: NodeJS.Signals = 'SIGTERM'): Promise<void> => {
@@ -91,6 +96,15 @@ export const test = base.extend<object, { application: Application; file: string
           await start();
         },
         query: (sql) => withClient(database.href, sql),
+        account: async () => {
+          const simulated = spawn(
+            process.execPath,
+            [join(root, 'packages/server/dist/field.mjs'), env.VISOGRAPH_DEMO],
+            { env: { ...process.env, PORT: String(accountPort) }, stdio: ['ignore', 'pipe', 'inherit'] },
+          );
+          await once(simulated.stdout, 'data');
+          return { url: `http://127.0.0.1:${accountPort}`, end: () => void simulated.kill() };
+        },
         tool: async (...args) =>
           (
             await promisify(execFile)(process.execPath, [join(root, 'scripts/visograph.mjs'), ...args], {

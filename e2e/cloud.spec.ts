@@ -103,6 +103,72 @@ test('the sheet of the demo: drawn with its premises, the base holds still, an i
   await expect(plate('10\\.64\\.32\\.0/24')).toHaveCount(0);
 });
 
+test('the account as it is: read with what drifted, half of it taken over, undone; slow it is stopped, nonsense is told', async ({
+  page,
+  application,
+}) => {
+  const account = await application.account();
+  await signIn(page, application);
+  await section(page, 'Cloud');
+  await side(page).getByRole('button', { name: 'Read the account' }).click();
+  const panel = page.getByRole('dialog', { name: 'Read the account msf-booking' });
+  await panel.getByRole('textbox', { name: 'Address' }).fill('http://127.0.0.1:9');
+  await panel.getByRole('textbox', { name: 'Client' }).fill('visograph');
+  await panel.getByLabel('Secret').fill('not this');
+  await page.keyboard.press('Enter');
+  await expect(panel.getByText('This server does not read from http://127.0.0.1:9.')).toBeVisible();
+  await panel.getByRole('textbox', { name: 'Address' }).fill(account.url);
+  await panel.getByRole('button', { name: 'Keep' }).click();
+  await panel.getByRole('button', { name: 'Read it', exact: true }).click();
+  await expect(panel.getByText('does not take the client visograph with its secret')).toBeVisible();
+  await panel.getByRole('button', { name: 'Change' }).click();
+  await panel.getByLabel('Secret').fill('ferry-lamp-seven');
+  await panel.getByRole('button', { name: 'Keep' }).click();
+  await panel.getByRole('button', { name: 'Read it', exact: true }).click();
+  const table = panel.getByRole('table', { name: 'Differences' });
+  await expect(table).toContainText('interface unannounced-3:eth0');
+  await expect(panel.getByText('6 of 6 differences')).toBeVisible();
+  const seen = await new AxeBuilder({ page }).analyze();
+  expect(seen.violations.map(({ id, nodes }) => [id, nodes.map(({ html }) => html)])).toEqual([]);
+  // Half of it: what was started stays out.
+  for (const name of [/unannounced-3$/, /unannounced-3:eth0$/, /^route /])
+    await table.getByText(name).first().click();
+  await panel.getByRole('button', { name: 'Take over 3' }).click();
+  await expect(panel.getByText('0 of 3 differences')).toBeVisible();
+  await expect(table).not.toContainText('TCP 22');
+  await expect(table).toContainText('unannounced-3');
+  await panel.getByRole('button', { name: 'Close' }).click();
+  await saved(page);
+  await side(page).getByRole('button', { name: 'booking' }).click();
+  await page.keyboard.press('Control+z');
+  await saved(page);
+  await side(page).getByRole('button', { name: 'Read the account' }).click();
+  // Its manners are set as anybody may who has its secret.
+  const { token } = (await (
+    await page.request.post(`${account.url}/token`, {
+      data: { client: 'visograph', secret: 'ferry-lamp-seven' },
+    })
+  ).json()) as { token: string };
+  const behave = (manners: object) =>
+    page.request.put(`${account.url}/manners`, {
+      headers: { Authorization: `Bearer ${token}` },
+      data: manners,
+    });
+  await behave({ nonsense: 'rules' });
+  await panel.getByRole('button', { name: 'Read it', exact: true }).click();
+  await expect(panel.getByText(/Item 1 of rules is not what the account describes/)).toBeVisible();
+  await behave({ nonsense: null, slowMs: 3000 });
+  await panel.getByRole('button', { name: 'Read it', exact: true }).click();
+  await panel.getByRole('button', { name: 'Stop' }).click();
+  await expect(panel.getByText('Stopped. Nothing was changed.')).toBeVisible();
+  await behave({ slowMs: 0 });
+  await panel.getByRole('button', { name: 'Read it', exact: true }).click();
+  await expect(panel.getByText('6 of 6 differences')).toBeVisible();
+  await panel.getByRole('button', { name: 'Take over 6' }).click();
+  await expect(panel.getByText('What is documented is what is there.')).toBeVisible();
+  account.end();
+});
+
 test('designed from nothing: account, three tiers in two zones, an instance, rules, a peering, undone and reloaded', async ({
   page,
   application,

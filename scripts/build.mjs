@@ -17,6 +17,7 @@ const sourcesOf = {
     'packages/drawing/src',
     'packages/typeface/src',
     'packages/server/src',
+    'packages/field/src',
     'package-lock.json',
   ],
   web: [
@@ -34,7 +35,7 @@ const built = (part) => join(root, 'packages', part, 'dist');
 
 function isStale(part) {
   const stamp = join(built(part), '.stamp');
-  if (!existsSync(stamp) || (part === 'server' && !existsSync(operatorEntry))) return true;
+  if (!existsSync(stamp) || (part === 'server' && !existsSync(fieldEntry))) return true;
   const time = statSync(stamp).mtimeMs;
   return sourcesOf[part].some((source) => newest(join(root, source)) > time);
 }
@@ -46,6 +47,8 @@ export const serverEntry = join(built('server'), 'main.mjs');
 export const jobProcess = join(built('server'), 'jobProcess.mjs');
 /** What whoever runs the server does by the command line. */
 export const operatorEntry = join(built('server'), 'operator.mjs');
+/** A simulated cloud account, for the demo. */
+export const fieldEntry = join(built('server'), 'field.mjs');
 export const webFolder = built('web');
 
 export async function buildServer() {
@@ -54,6 +57,7 @@ export async function buildServer() {
   await bundle(join(root, 'packages/server/src/main.ts'), serverEntry);
   await bundle(join(root, 'packages/server/src/jobs/jobProcess.ts'), jobProcess);
   await bundle(join(root, 'packages/server/src/operator/main.ts'), operatorEntry);
+  await bundle(join(root, 'packages/field/src/main.ts'), fieldEntry);
   done('server');
 }
 

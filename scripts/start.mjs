@@ -1,5 +1,6 @@
 /** npm start: everything from a fresh clone to a served application, and a clean end on Ctrl+C. */
 import { spawn } from 'node:child_process';
+import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
@@ -65,10 +66,11 @@ if (flags.has('--reset')) {
 }
 
 const { openCluster } = await import('./postgres.mjs');
-const { buildServer, buildWeb, serverEntry, webFolder } = await import('./build.mjs');
+const { buildServer, buildWeb, fieldEntry, serverEntry, webFolder } = await import('./build.mjs');
 const cluster = ownDatabase ? await openCluster('database', { fresh: flags.has('--reset') }) : null;
 
 let server = null;
+let field = null;
 let ending = false;
 async function end(code) {
   if (ending) return;
@@ -80,22 +82,53 @@ async function end(code) {
       setTimeout(() => (server.kill('SIGKILL'), done()), 8000).unref();
     });
   }
+  if (field !== null && field.exitCode === null) field.kill('SIGTERM');
   await cluster?.stop();
   if (ownDatabase) rmSync(pidFile, { force: true });
   process.exit(code);
 }
+/** The key by which credentials are kept here: made once, for whoever owns this folder alone. */
+function ownKey() {
+  const file = join(folder, 'secret.key');
+  if (!existsSync(file)) writeFileSync(file, randomBytes(32).toString('hex'), { mode: 0o600 });
+  return readFileSync(file, 'utf8');
+}
+
+/** Starts the simulated account of the demo. Gives where it is; null where it does not start. */
+function startField(demoFile) {
+  return new Promise((done) => {
+    field = spawn(process.execPath, [fieldEntry, demoFile], {
+      cwd: root,
+      env: { ...process.env, PORT: '0' },
+      stdio: ['ignore', 'pipe', 'inherit'],
+    });
+    field.once('exit', () => done(null));
+    field.stdout.on('data', (data) => {
+      const said = String(data);
+      process.stdout.write(said);
+      const at = /is at (http:\/\/\S+)/.exec(said)?.[1];
+      if (at !== undefined) done(at);
+    });
+  });
+}
+
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void end(0));
 
 try {
   const databaseUrl = cluster === null ? process.env.DATABASE_URL : await cluster.ensureDatabase('visograph');
   await buildServer();
   await buildWeb();
-  const demo = flags.has('--empty') ? {} : { VISOGRAPH_DEMO: join(root, 'demo/marrow-sound-ferries.json') };
+  const demoFile = join(root, 'demo/marrow-sound-ferries.json');
+  const demo = flags.has('--empty') ? {} : { VISOGRAPH_DEMO: demoFile };
+  const origin = flags.has('--empty') ? null : await startField(demoFile);
+  const origins = [process.env.VISOGRAPH_FIELD_ORIGINS, origin].filter(Boolean).join(',');
   server = spawn(process.execPath, ['--enable-source-maps', serverEntry], {
     cwd: root,
     env: {
       ...process.env,
       ...demo,
+      VISOGRAPH_SECRET_KEY: process.env.VISOGRAPH_SECRET_KEY ?? ownKey(),
+      VISOGRAPH_FIELD_ORIGINS: origins,
       NODE_ENV: 'production',
       DATABASE_URL: databaseUrl,
       PORT: String(port),

@@ -32,6 +32,7 @@ import { NewAccount, NewRegion } from './NewAccount.tsx';
 import { NewNetwork } from './NewNetwork.tsx';
 import { JoinPanel } from './JoinPanel.tsx';
 import { AddInstance } from './AddInstance.tsx';
+import { ReadAccount } from './ReadAccount.tsx';
 import { RulesView } from './RulesView.tsx';
 import { cloudViews, useCloudAddress, type CloudView } from './useCloudAddress.ts';
 
@@ -161,12 +162,14 @@ export default function CloudSection(): ReactNode {
   const { view, open, set } = useCloudAddress();
   const [inRegion, setInRegion] = useState<string | null>(null);
   const [joining, setJoining] = useState(false);
+  const [reading, setReading] = useState<string | null>(null);
   const [list, setList] = useState<'rules' | 'routes' | null>(null);
   const accounts = accountsOf(network);
   const regions = regionsOf(accounts, (id) => childPlaces(network, id));
   const networks = networksIn(network, null);
   const chosen = networks.find(({ id }) => id === open) ?? networks[0] ?? null;
   const region = network.get('place', inRegion);
+  const read = network.get('place', reading);
   const titleOf = (place: Place): string =>
     `${network.get('place', place.parentId)?.name ?? ''} · ${place.name}`;
   const account = (
@@ -232,6 +235,11 @@ export default function CloudSection(): ReactNode {
                   </Asked>
                 ))}
                 {account}
+                {accounts.map((one) => (
+                  <Button key={one.id} onPress={() => setReading(one.id)}>
+                    {accounts.length === 1 ? 'Read the account' : `Read ${one.name}`}
+                  </Button>
+                ))}
               </Begin>
             )}
           </SideList>
@@ -267,6 +275,7 @@ export default function CloudSection(): ReactNode {
           onOpenChange={(next) => !next && setList(null)}
         />
       )}
+      {read !== null && <ReadAccount account={read} onClose={() => setReading(null)} />}
       {joining && chosen !== null && <JoinPanel place={chosen} onClose={() => setJoining(false)} />}
     </Work>
   );
