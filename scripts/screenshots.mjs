@@ -93,9 +93,6 @@ await page.getByRole('button', { name: 'All 3 racks' }).click();
 await page.getByRole('button', { name: 'Gear', exact: true }).click();
 await shot('racks');
 await page.getByRole('button', { name: 'Gear', exact: true }).click();
-await page.getByRole('button', { name: 'If a feed fails' }).click();
-await shot('feed-fails');
-await page.getByRole('button', { name: 'Close dock' }).click();
 await line('rack KQ-A3');
 for (const name of ['KQ-A3-PP1', 'KQ-A3-CM1', 'kq-acc-3', 'KQ-A3-PDA']) {
   await page
@@ -164,6 +161,8 @@ await page
   .click();
 await shot('cloud');
 await page.keyboard.press('Alt+8');
+await page.getByRole('listbox', { name: 'Findings' }).hover();
+await page.mouse.wheel(0, 300);
 await page.getByRole('option', { name: /VLAN 40 Cameras stops/ }).click();
 await page.getByRole('img', { name: '2 devices, drawn' }).waitFor();
 await page
@@ -179,6 +178,12 @@ await page.getByRole('link', { name: 'Parts', exact: true }).click();
 await page.getByRole('button', { name: 'Otterslip second link' }).click();
 await page.getByRole('region', { name: 'Fit to order' }).waitFor();
 await shot('parts');
+await page.getByRole('link', { name: 'Cloud', exact: true }).click();
+await page.getByRole('button', { name: 'booking', exact: true }).click();
+await page.getByRole('button', { name: 'Draw', exact: true }).click();
+await page.getByRole('button', { name: /^kq-fw-1,/ }).waitFor();
+await page.waitForTimeout(1500);
+await shot('cloud-sheet');
 await page.goto(new URL('/projects', page.url()).href);
 await page.getByLabel('New project').fill('Island loop');
 await page.getByRole('button', { name: 'Begin project' }).click();
