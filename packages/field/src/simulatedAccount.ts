@@ -1,7 +1,6 @@
 import { observedLists, type ObservedAccount, type ObservedList } from '@visograph/core/cloud';
 import { randomBytes, timingSafeEqual } from 'node:crypto';
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { z } from 'zod';
 import { drifted } from './drift.ts';
 import { accountOpenApi } from './openapi.ts';
@@ -162,9 +161,10 @@ export async function simulateAccount(options: {
     server.once('error', fail);
     server.listen(options.port ?? 0, '127.0.0.1', done);
   });
-  const { port } = server.address() as AddressInfo;
+  const at = server.address();
+  if (at === null || typeof at === 'string') throw new Error('The account listens nowhere.');
   return {
-    ...{ url: `http://127.0.0.1:${port}`, manners },
+    ...{ url: `http://127.0.0.1:${at.port}`, manners },
     account: () => account,
     calls: () => answered,
     stop: async () => {

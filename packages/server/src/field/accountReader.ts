@@ -1,5 +1,6 @@
 import {
   nothingObserved,
+  observedAccount,
   observedItems,
   observedLists,
   type ObservedAccount,
@@ -156,5 +157,5 @@ export async function readAccount(
       after = page.data.next;
     }
   }
-  return found as ObservedAccount;
+  return observedAccount.parse(found);
 }
