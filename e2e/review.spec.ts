@@ -88,6 +88,8 @@ test('each fault of the demo is mended by a press and is back with one undo', as
   page,
   application,
 }) => {
+  // Eleven of them, one after the other.
+  test.slow();
   await signIn(page, application);
   await section(page, 'Review');
   const count = page.getByText(/^\d+ to mend · 2 meant$/);

@@ -587,4 +587,8 @@ export const accountDifferences = (
   network: Network,
   accountId: string,
   observed: ObservedAccount,
-): Difference[] => differencesOf(documentedAccount(network, accountId), observed);
+): Difference[] =>
+  differencesOf(
+    documentedAccount(network, accountId, new Set(observed.prefixLists.map(({ name }) => name))),
+    observed,
+  );

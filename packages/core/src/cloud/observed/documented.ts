@@ -22,8 +22,16 @@ function numbering(): (word: string, rowId: string) => string {
 
 const roleOf = (role: string) => observedRoles.find((one) => one === role) ?? null;
 
-/** An account as it would tell itself if all that is documented were so: by names, and by no id of a row. */
-export function documentedAccount(network: Network, accountId: string): ObservedAccount {
+/**
+ * An account as it would tell itself if all that is documented were so: by names, and by no id of a row.
+ *
+ * @param listNames lists of prefixes that it tells though nothing in it uses them: lists are of the whole project
+ */
+export function documentedAccount(
+  network: Network,
+  accountId: string,
+  listNames: ReadonlySet<string> = new Set(),
+): ObservedAccount {
   const found = nothingObserved();
   const own = numbering();
   const within = placesWithin(network, accountId);
@@ -134,6 +142,7 @@ export function documentedAccount(network: Network, accountId: string): Observed
         });
       }
   }
+  for (const { id, name } of network.all('prefixList')) if (listNames.has(name)) listed(id);
   for (const id of lists) {
     const list = network.get('prefixList', id);
     if (list !== null)
