@@ -64,9 +64,14 @@ export function ReadAccount({ account, onClose }: { account: Place; onClose: () 
     }
   };
   const forget = async (): Promise<void> => {
-    await call('DELETE /projects/:project/account-sources/:place', { params });
-    setObserved(null);
-    await client.invalidateQueries({ queryKey: ['account source', account.id] });
+    setTrouble(null);
+    try {
+      await call('DELETE /projects/:project/account-sources/:place', { params });
+      setObserved(null);
+      await client.invalidateQueries({ queryKey: ['account source', account.id] });
+    } catch (error) {
+      setTrouble(error instanceof ApiError ? error.detail : String(error));
+    }
   };
   const asks = !source.isPending && (known === null || changing);
   return (

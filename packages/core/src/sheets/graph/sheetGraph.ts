@@ -54,7 +54,7 @@ export interface GraphNode {
   picks?: { kind: 'cloudSubnet' | 'peering' | 'hubAttachment'; id: string };
   /** It stands on the edge of a container, which it does not belong into, and moves with that alone. */
   border?: { of: string; side: 'top' | 'right' | 'bottom' | 'left' };
-  /** Part of the base that containers are: faded, locked and hidden with them. */
+  /** Part of the base that containers are: faded and locked with them. */
   base?: true;
 }
 

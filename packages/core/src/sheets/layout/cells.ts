@@ -33,20 +33,27 @@ function put(into: Cell, cell: Cell, x: number, y: number): void {
   into.height = max(into.height, y + cell.height);
 }
 
-/** The room within its outline, by side, that a container gives to what stands on its border. */
-export function borderRoom(
-  borders: readonly {
-    side: NonNullable<GraphNode['border']>['side'];
-    size: Pick<Size, 'width' | 'height'>;
-  }[],
-): Record<NonNullable<GraphNode['border']>['side'], number> {
+type Side = NonNullable<GraphNode['border']>['side'];
+interface OnBorder {
+  side: Side;
+  size: Pick<Size, 'width' | 'height'>;
+}
+
+/** Half of what stands on each border of a container, at its widest: so much is inside of it, and so much outside. */
+function halves(borders: readonly OnBorder[]): Record<Side, number> {
   const found = { top: 0, right: 0, bottom: 0, left: 0 };
   for (const { side, size } of borders) {
     const half = up((side === 'top' || side === 'bottom' ? size.height : size.width) / 2);
-    // Above there is the room of the title.
-    found[side] = max(found[side], side === 'top' ? max(0, half - titleHeight) : half);
+    found[side] = max(found[side], half);
   }
   return found;
+}
+
+/** The room within its outline, by side, that a container gives to what stands on its border. */
+export function borderRoom(borders: readonly OnBorder[]): Record<Side, number> {
+  const found = halves(borders);
+  // Above there is the room of the title.
+  return { ...found, top: max(0, found.top - titleHeight) };
 }
 
 /** Whether a sheet is of containers inside each other that stand in rows and columns of their own. */
@@ -100,17 +107,10 @@ function platesIn(ground: Ground, nodes: readonly GraphNode[]): Cell {
 const inOrder = (containers: readonly GraphContainer[]): GraphContainer[] =>
   [...containers].sort((a, b) => (a.row ?? 0) - (b.row ?? 0) || (a.order ?? 0) - (b.order ?? 0));
 
-/** The room that what stands on the border of a container takes outside of it, by side. */
-function standOut(ground: Ground, id: string): Record<'top' | 'right' | 'bottom' | 'left', number> {
-  const found = { top: 0, right: 0, bottom: 0, left: 0 };
-  for (const { id: plate, border } of ground.borders.get(id) ?? []) {
-    if (border === undefined) continue;
-    const { width, height } = sizeOf(ground, plate);
-    const across = border.side === 'top' || border.side === 'bottom' ? height : width;
-    found[border.side] = max(found[border.side], up(across / 2));
-  }
-  return found;
-}
+const onBorderOf = (ground: Ground, id: string): OnBorder[] =>
+  (ground.borders.get(id) ?? []).flatMap(({ id: plate, border }) =>
+    border === undefined ? [] : [{ side: border.side, size: sizeOf(ground, plate) }],
+  );
 
 /** Zones beside each other, with the subnets of one tier level across all of them. */
 function zonesBeside(ground: Ground, zones: readonly GraphContainer[]): Cell {
@@ -177,12 +177,8 @@ function beside(ground: Ground, containers: readonly GraphContainer[], aspect: n
 
 /** A container with its outline around what is in it, and room for what stands on its border. */
 function framed(ground: Ground, container: GraphContainer, inside: Cell): Cell {
-  const out = standOut(ground, container.id);
-  const room = borderRoom(
-    (ground.borders.get(container.id) ?? []).flatMap(({ id, border }) =>
-      border === undefined ? [] : [{ side: border.side, size: sizeOf(ground, id) }],
-    ),
-  );
+  const borders = onBorderOf(ground, container.id);
+  const [out, room] = [halves(borders), borderRoom(borders)];
   const [left, top] = [out.left, out.top];
   const own = {
     width: max(inside.width + 2 * padding + room.left + room.right, ground.titleWidth(container.id)),
