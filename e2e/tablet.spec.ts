@@ -80,6 +80,7 @@ for (const [width, height] of [
       'Cables',
       'VLANs',
       'Addresses',
+      'Cloud',
       'Sheets',
       'Schedules',
     ]) {

@@ -32,6 +32,10 @@ export const WorkHead = styled.header`
     gap: 4px 8px;
   }
   /* What does not fit beside each other stands below: nothing may lie under the record. */
+  > p + div {
+    flex-wrap: wrap;
+    justify-content: flex-end;
+  }
   @container tools (max-width: 700px) {
     > p {
       display: none;
@@ -39,10 +43,6 @@ export const WorkHead = styled.header`
     > h1:has(+ p) {
       flex-shrink: 0;
       max-width: 45%;
-    }
-    > p + div {
-      flex-wrap: wrap;
-      justify-content: flex-end;
     }
   }
 `;
