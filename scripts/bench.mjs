@@ -23,6 +23,7 @@ const all = [
   'drawFirst',
   'lists',
   'reports',
+  'clouds',
   'beside',
   'frames',
   'sheetFrames',

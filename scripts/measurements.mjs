@@ -17,6 +17,7 @@ const titles = {
   drawFirst: 'Drawing first',
   lists: 'Lists brought in',
   reports: 'Schedules, checks, parts lists and labels',
+  clouds: 'Clouds of 200 networks, and a sheet of one',
   beside: 'What others notice of an import',
   crowd: 'A crowd, five minutes',
   frames: 'Racks on the screen: 20 racks, 600 devices, 16,950 ports',

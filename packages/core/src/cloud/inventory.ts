@@ -6,8 +6,10 @@ import type { Address } from '../model/kinds/logical/address.ts';
 import type { Prefix } from '../model/kinds/logical/prefix.ts';
 import type { Place } from '../model/kinds/sites/place.ts';
 import { cloudPlaceAround } from '../model/network/cloudPlaces.ts';
+import { derivedBy } from '../model/network/derived.ts';
 import type { Network } from '../model/network/network.ts';
 import { childPlaces, devicesIn, placesWithin } from '../model/network/places.ts';
+import { keptWhile, type Reads } from '../model/network/reads.ts';
 import { compareIp, parseInterface, parsePrefix, type IpAddress, type IpPrefix } from '../model/values/ip.ts';
 import { byName, compareNames } from '../model/values/order.ts';
 
@@ -81,8 +83,16 @@ export interface Seat {
   subnet: CloudSubnet;
 }
 
+/** What says where interfaces stand. */
+const seatReads: Reads = {
+  ...{ address: 'all', cloudSubnet: 'all', virtualNetwork: ['placeId', 'vrfId'] },
+  prefix: ['prefix', 'vrfId', 'status'],
+};
+
 /** Where an interface stands: its addresses in cloud subnets, main ones first, IPv4 before IPv6. */
-export function seatsOf(network: Network, portId: string): Seat[] {
+export const seatsOf = derivedBy(seatsOfPort, keptWhile(seatReads));
+
+function seatsOfPort(network: Network, portId: string): readonly Seat[] {
   return network
     .find('addressesByPort', portId)
     .flatMap((row): Seat[] => {
@@ -104,7 +114,9 @@ export const seatsOfDevice = (network: Network, deviceId: string): Seat[] =>
     .flatMap(({ id }) => seatsOf(network, id));
 
 /** Who stands in a subnet, in order of address. */
-export function seatsIn(network: Network, subnet: CloudSubnet): Seat[] {
+export const seatsIn = derivedBy(seatsInSubnet, keptWhile(seatReads));
+
+function seatsInSubnet(network: Network, subnet: CloudSubnet): readonly Seat[] {
   return prefixesOf(network, subnet)
     .flatMap(({ row: { vrfId }, prefix }) =>
       addressesIn(network, vrfId, prefix).flatMap((row): Seat[] => {

@@ -1,9 +1,12 @@
 import { inForce } from '../lens/inForce.ts';
 import type { CloudSubnet } from '../model/kinds/cloud/cloudSubnet.ts';
+import { derivedBy } from '../model/network/derived.ts';
+import { keptWhile } from '../model/network/reads.ts';
 import type { Network } from '../model/network/network.ts';
 import { effectiveRoutes, defaultRoute } from './effectiveRoutes.ts';
 import { follow, onTheInternet } from './follow.ts';
 import { gatewayOf } from './inventory.ts';
+import { routeReads } from './reads.ts';
 
 /**
  * What a subnet is to the internet: open to connections from there, able to begin them outward only, or neither.
@@ -34,11 +37,12 @@ function inFamily(
 }
 
 /** The nature of a subnet, computed from where its default routes lead: open in one family is open. */
-export function natureOf(whole: Network, subnet: CloudSubnet): NatureOf {
-  const network = inForce(whole);
+export const natureOf = (whole: Network, subnet: CloudSubnet): NatureOf => nature(inForce(whole), subnet);
+
+const nature = derivedBy((network, subnet: CloudSubnet): NatureOf => {
   if (network.get('routeTable', subnet.routeTableId) === null)
     return { nature: 'unknown', by: { 4: null, 6: null } };
   const [v4, v6] = [inFamily(network, subnet, 4), inFamily(network, subnet, 6)];
-  const nature = natures.find((one) => v4.nature === one || v6.nature === one) ?? 'closed';
-  return { nature, by: { 4: v4.by, 6: v6.by } };
-}
+  const first = natures.find((one) => v4.nature === one || v6.nature === one) ?? 'closed';
+  return { nature: first, by: { 4: v4.by, 6: v6.by } };
+}, keptWhile(routeReads));

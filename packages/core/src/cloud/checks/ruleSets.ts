@@ -5,11 +5,12 @@ import { removal } from '../../change/removal.ts';
 import { judged } from '../../commands/attempt.ts';
 import { hasPorts, highestPort, portsText } from '../../model/kinds/cloud/ports.ts';
 import type { RuleSet, TrafficRule } from '../../model/kinds/cloud/ruleSet.ts';
+import type { Device } from '../../model/kinds/equipment/device.ts';
 import { allOf } from '../../model/network/reads.ts';
+import { byName } from '../../model/values/order.ts';
 import type { Network } from '../../model/network/network.ts';
 import { bothOf, rowParts } from '../../check/rowParts.ts';
 import type { Touched } from '../../model/network/network.ts';
-import { seatsOfDevice } from '../inventory.ts';
 import { reachReads, ruleReads } from '../reads.ts';
 import { exposuresOf } from '../rules/exposure.ts';
 import { callingPorts } from '../rules/flow.ts';
@@ -19,7 +20,8 @@ import { shadowedRules } from '../rules/shadows.ts';
 import { peersAt, spansWithout, type Peers } from '../rules/traffic.ts';
 import { adminPorts } from '../services.ts';
 import { networkParts } from './networkParts.ts';
-import { instancesOf } from '../inventory.ts';
+import { seatsIn, subnetsOf } from '../inventory.ts';
+import { natureOf } from '../nature.ts';
 
 const setTitle = (network: Network, id: string | null | undefined): string => {
   const set = network.get('ruleSet', id ?? null);
@@ -257,32 +259,44 @@ const answerBlocked = defineRule({
   },
 });
 
+/** The databases of a network that something may come to: in open subnets, or behind a load balancer; by name. */
+function databasesIn(network: Network, networkId: string): Device[] {
+  const found = new Set<Device>();
+  for (const subnet of network.find('cloudSubnetsByNetwork', networkId)) {
+    const isOpen = natureOf(network, subnet).nature === 'open';
+    for (const { portId } of seatsIn(network, subnet)) {
+      const device = network.get('device', network.get('port', portId)?.deviceId ?? null);
+      if (device?.role === 'DB' && (isOpen || network.countOf('targetsByDevice', device.id) > 0))
+        found.add(device);
+    }
+  }
+  return [...found].sort(byName);
+}
+
 const databaseExposed = defineRule({
   key: 'cloud-database-exposed',
   title: 'Databases that the internet reaches',
   why: 'A database holds what the house lives on; whoever may call it can try to read it.',
   reads: allOf(reachReads, { device: ['role', 'status', 'placeId'] }),
   find: networkParts((network, networkId) =>
-    instancesOf(network, networkId)
-      .filter(({ role }) => role === 'DB')
-      .flatMap((device) => {
-        const exposed = exposuresOf(network, device);
-        const [first] = exposed;
-        return first === undefined
-          ? []
-          : [
-              {
-                severity: 'bad' as const,
-                subjects: [{ kind: 'device' as const, id: device.id }],
-                facts: {
-                  address: first.address,
-                  protocol: first.protocol,
-                  ports: portsText([first.ports]),
-                  anybody: exposed.some(({ anybody }) => anybody),
-                },
+    databasesIn(network, networkId).flatMap((device) => {
+      const exposed = exposuresOf(network, device);
+      const [first] = exposed;
+      return first === undefined
+        ? []
+        : [
+            {
+              severity: 'bad' as const,
+              subjects: [{ kind: 'device' as const, id: device.id }],
+              facts: {
+                address: first.address,
+                protocol: first.protocol,
+                ports: portsText([first.ports]),
+                anybody: exposed.some(({ anybody }) => anybody),
               },
-            ];
-      }),
+            },
+          ];
+    }),
   ),
   says: ({ address, protocol, ports, anybody }, network, [device]) =>
     `${anybody ? 'Everybody' : 'Somebody'} on the internet may call the database ${nameOf(network, 'device', device?.id ?? null)} at ${address}, ${protocol} ${ports}. Move it to a closed subnet, or narrow its rules.`,
@@ -293,25 +307,22 @@ const withoutRules = defineRule({
   title: 'Interfaces with a public address and no rule set',
   why: 'Nothing looks at what comes in from the internet.',
   reads: reachReads,
-  find: networkParts((network, networkId) =>
-    instancesOf(network, networkId).flatMap((device) => {
-      const bare = seatsOfDevice(network, device.id).find(
-        ({ portId, subnet }) =>
-          network.countOf('publicAddressesByPort', portId) > 0 &&
-          network.countOf('ruleSetUsesByPort', portId) === 0 &&
-          subnet.ruleSetId === null,
-      );
-      return bare === undefined
-        ? []
-        : [
-            {
-              severity: 'bad' as const,
-              subjects: [{ kind: 'device' as const, id: device.id }],
-              facts: { portId: bare.portId },
-            },
-          ];
-    }),
-  ),
+  find: networkParts((network, networkId) => {
+    const bare = new Map<string, string>();
+    for (const subnet of subnetsOf(network, networkId))
+      for (const { portId } of subnet.ruleSetId === null ? seatsIn(network, subnet) : []) {
+        if (network.countOf('publicAddressesByPort', portId) === 0) continue;
+        if (network.countOf('ruleSetUsesByPort', portId) > 0) continue;
+        const deviceId = network.get('port', portId)?.deviceId ?? '';
+        if (network.findOne('gatewayByDevice', deviceId) === null && !bare.has(deviceId))
+          bare.set(deviceId, portId);
+      }
+    return [...bare].map(([id, portId]) => ({
+      severity: 'bad' as const,
+      subjects: [{ kind: 'device' as const, id }],
+      facts: { portId },
+    }));
+  }),
   says: ({ portId }, network, [device]) =>
     `${nameOf(network, 'device', device?.id ?? null)} has a public address at ${nameOf(network, 'port', portId)} and no rule set, there or at its subnet. Tie one to it.`,
 });

@@ -9,12 +9,18 @@ import { noTraffic, shared, trafficOf, united, without, type Traffic } from './t
 
 export type RuleDirection = TrafficRule['direction'];
 
+const rulesBySet = derivedBy(
+  (network, setId: string) => {
+    const all = network.find('rulesBySet', setId).sort((a, b) => a.position - b.position);
+    const towards = (way: RuleDirection): readonly TrafficRule[] =>
+      all.filter(({ direction }) => direction === way);
+    return { in: towards('in'), out: towards('out') };
+  },
+  keptWhile({ trafficRule: 'all' }),
+);
 /** The rules of a set in one direction, in order. */
-export const rulesOf = (network: Network, setId: string, direction: RuleDirection): TrafficRule[] =>
-  network
-    .find('rulesBySet', setId)
-    .filter((rule) => rule.direction === direction)
-    .sort((a, b) => a.position - b.position);
+export const rulesOf = (network: Network, setId: string, direction: RuleDirection): readonly TrafficRule[] =>
+  rulesBySet(network, setId)[direction];
 
 /** Every packet there can be. */
 export const allTraffic = trafficOf('any', [allPorts], everybody);

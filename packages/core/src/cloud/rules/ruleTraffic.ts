@@ -48,8 +48,11 @@ function inFamily(peers: Peers, protocol: TrafficRule['protocol']): Peers {
 export const trafficOfRule = (network: Network, rule: TrafficRule): Traffic =>
   trafficOf(rule.protocol, rangesOf(rule), inFamily(peersOf(network, rule), rule.protocol));
 
+/** The space of those who will be in a rule set, whoever they are. */
+export const setSpace = (setId: string): string => `set ${setId}`;
+
 /** The same whoever will be in rule sets: the members of one are a space of their own. */
 export const trafficOfRuleAlways = (network: Network, rule: TrafficRule): Traffic =>
   rule.peerSetId === null
     ? trafficOfRule(network, rule)
-    : trafficOf(rule.protocol, rangesOf(rule), new Map([[`set ${rule.peerSetId}`, [{ from: 0n, to: 0n }]]]));
+    : trafficOf(rule.protocol, rangesOf(rule), new Map([[setSpace(rule.peerSetId), [{ from: 0n, to: 0n }]]]));

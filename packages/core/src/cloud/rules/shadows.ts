@@ -1,11 +1,12 @@
 import type { RuleSet, TrafficRule } from '../../model/kinds/cloud/ruleSet.ts';
 import type { Network } from '../../model/network/network.ts';
 import { rulesOf, type RuleDirection } from './letsPass.ts';
-import { everybody, trafficOfRuleAlways } from './ruleTraffic.ts';
+import { everybody, setSpace, trafficOfRuleAlways } from './ruleTraffic.ts';
 import {
-  atoms,
   isNone,
+  meet,
   noTraffic,
+  portsMeet,
   spansWithout,
   united,
   without,
@@ -44,27 +45,24 @@ function coverSets(traffic: Traffic, spaces: readonly string[]): Traffic {
 const coversFamily = (peers: Peers, family: '4' | '6'): boolean =>
   spansWithout(everybody.get(family) ?? [], peers.get(family) ?? []).length === 0;
 
-const setSpaces = (traffic: Traffic): string[] => [
-  ...new Set(
-    atoms.flatMap((atom) =>
-      (traffic.get(atom) ?? []).flatMap(({ peers }) =>
-        [...peers.keys()].filter((space) => space.startsWith('set ')),
-      ),
-    ),
-  ),
-];
+/** The packets of a rule, whoever is in rule sets. */
+type TrafficOf = (rule: TrafficRule) => Traffic;
 
 /** The rules among these that cover a rule together, one alone where one does; null: they do not. */
 function coveredBy(
-  network: Network,
+  trafficBy: TrafficOf,
   rule: TrafficRule,
-  others: readonly TrafficRule[],
+  candidates: readonly TrafficRule[],
 ): TrafficRule[] | null {
-  const own = trafficOfRuleAlways(network, rule);
+  const own = trafficBy(rule);
   if (isNone(own)) return null;
-  const spaces = setSpaces(own);
+  const spaces = rule.peerSetId === null ? [] : [setSpace(rule.peerSetId)];
+  // What has no packet in common with it covers nothing of it; members of a set are covered by everybody alone.
+  const meets = spaces.length > 0 ? portsMeet : meet;
+  const others = candidates.filter((one) => meets(own, trafficBy(one)));
+  if (others.length === 0) return null;
   const covers = (all: readonly TrafficRule[]): boolean => {
-    const sum = all.reduce((so, one) => united(so, trafficOfRuleAlways(network, one)), noTraffic);
+    const sum = all.reduce((so, one) => united(so, trafficBy(one)), noTraffic);
     return isNone(without(own, coverSets(sum, spaces)));
   };
   const alone = others.find((one) => covers([one]));
@@ -86,6 +84,8 @@ function coveredBy(
  */
 export function shadowedRules(network: Network, set: RuleSet, direction: RuleDirection): ShadowedRule[] {
   const rules = rulesOf(network, set.id, direction);
+  const known = new Map(rules.map((rule) => [rule, trafficOfRuleAlways(network, rule)]));
+  const trafficBy: TrafficOf = (rule) => known.get(rule) ?? noTraffic;
   const found: ShadowedRule[] = [];
   const kept = new Set(rules);
   const add = (rule: TrafficRule, how: ShadowedRule['how'], by: TrafficRule[] | null): boolean => {
@@ -99,13 +99,13 @@ export function shadowedRules(network: Network, set: RuleSet, direction: RuleDir
     const others = [...kept].filter((one) => one !== rule);
     if (set.ordered) {
       const before = others.filter(({ position }) => position < rule.position);
-      add(rule, 'decided before', coveredBy(network, rule, before));
+      add(rule, 'decided before', coveredBy(trafficBy, rule, before));
       continue;
     }
     const denials = others.filter(({ verdict }) => verdict === 'deny');
-    const denied = rule.verdict === 'allow' && add(rule, 'denied', coveredBy(network, rule, denials));
+    const denied = rule.verdict === 'allow' && add(rule, 'denied', coveredBy(trafficBy, rule, denials));
     const alike = others.filter(({ verdict }) => verdict === rule.verdict);
-    if (!denied) add(rule, 'said already', coveredBy(network, rule, alike));
+    if (!denied) add(rule, 'said already', coveredBy(trafficBy, rule, alike));
   }
   return found;
 }

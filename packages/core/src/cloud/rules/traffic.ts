@@ -114,6 +114,22 @@ export const shared = (a: Traffic, b: Traffic): Traffic => joined(a, b, spansSha
 export const without = (a: Traffic, b: Traffic): Traffic => joined(a, b, spansWithout);
 export const isNone = (traffic: Traffic): boolean => traffic.size === 0;
 
+function segmentsMeet(a: Traffic, b: Traffic, peersToo: (a: Peers, b: Peers) => boolean): boolean {
+  for (const [atom, segments] of a)
+    for (const { from, to, peers } of b.get(atom) ?? [])
+      for (const one of segments)
+        if (from <= one.to && one.from <= to && peersToo(one.peers, peers)) return true;
+  return false;
+}
+function peersMeet(a: Peers, b: Peers): boolean {
+  for (const [space, spans] of a) if (spansShared(spans, b.get(space) ?? []).length > 0) return true;
+  return false;
+}
+/** Whether some packet is in both. */
+export const meet = (a: Traffic, b: Traffic): boolean => segmentsMeet(a, b, peersMeet);
+/** Whether both have packets of a protocol to one port, whoever their peers are. */
+export const portsMeet = (a: Traffic, b: Traffic): boolean => segmentsMeet(a, b, () => true);
+
 /** Packets of a protocol to some ports, from or to some peers. */
 export function trafficOf(protocol: Protocol, ranges: readonly PortRange[], peers: Peers): Traffic {
   if (peers.size === 0) return noTraffic;

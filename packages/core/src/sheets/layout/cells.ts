@@ -7,6 +7,8 @@ const { ceil, max, min, sqrt } = Math;
 
 /** Between plates of a subnet, between what stands beside each other, and where lines lead in between. */
 const plateGap = 24;
+/** Below each other they leave room for an end with its label, and for lines to pass it. */
+const plateStep = 40;
 const boxGap = 56;
 const rowGap = 48;
 /** Between a cloud and what stands beside it. */
@@ -79,14 +81,14 @@ function platesIn(ground: Ground, nodes: readonly GraphNode[]): Cell {
   const rest = nodes.filter(({ form }) => form !== 'subnet');
   const widest = max(0, ...rest.map(({ id }) => sizeOf(ground, id).width));
   const tallest = max(1, ...rest.map(({ id }) => sizeOf(ground, id).height));
-  const columns = max(1, ceil(sqrt((rest.length * wide * (tallest + plateGap)) / max(1, widest + plateGap))));
+  const columns = max(1, ceil(sqrt((rest.length * wide * (tallest + plateStep)) / max(1, widest + plateGap))));
   let y = 0;
   for (const { id } of heads) {
     cell.at.set(id, { x: 0, y });
     const { width, height } = sizeOf(ground, id);
     cell.width = max(cell.width, width);
     cell.height = y + height;
-    y += height + plateGap;
+    y += height + plateStep;
   }
   for (let from = 0; from < rest.length; from += columns) {
     const row = rest.slice(from, from + columns);
@@ -98,7 +100,7 @@ function platesIn(ground: Ground, nodes: readonly GraphNode[]): Cell {
     const tall = max(...row.map(({ id }) => sizeOf(ground, id).height));
     cell.width = max(cell.width, x - plateGap);
     cell.height = y + tall;
-    y += tall + plateGap;
+    y += tall + plateStep;
   }
   return cell;
 }

@@ -10,8 +10,9 @@ const swapRounds = 4;
 const fewLines = 200;
 /** How often lines that came to lie on others are led again with all care. */
 const untangleRounds = 4;
-/** States that may be looked at in all before lines stay as they are. */
-const mostWork = 1_500_000;
+/** States that may be looked at in all before lines stay as they are, and how many more to untangle them. */
+const mostWork = 900_000;
+const mostUntangling = 200_000;
 const nearlyNothing = 0.01;
 
 /** What is to be led, and with what. */
@@ -145,7 +146,10 @@ export function refineAll(task: Task): void {
     }
   for (let round = 0; round < untangleRounds; round++) {
     const tangled = lines.filter((line) => router.judge(line.id).shared > 1);
-    if (tangled.length === 0 || router.looked > most + mostWork) break;
-    for (const line of tangled) leadAgain(task, line, 8 * mostLooked);
+    if (tangled.length === 0) break;
+    let better = false;
+    for (const line of tangled)
+      if (router.looked <= most + mostUntangling) better = leadAgain(task, line, 8 * mostLooked) || better;
+    if (!better) break;
   }
 }
