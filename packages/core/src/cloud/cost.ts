@@ -8,6 +8,7 @@ import { byName, compareNames } from '../model/values/order.ts';
 import type { Day } from '../model/values/day.ts';
 import { gatewayOf, networksOfDevice, zonesOf } from './inventory.ts';
 import { wayOut } from './wayOut.ts';
+import { zoneOfGateway } from './zones.ts';
 
 /** Hours of a month as they are charged: 365 days of 24 hours in twelve parts. */
 export const hoursPerMonth = 730;
@@ -57,6 +58,14 @@ function pricesOf(network: Network, listId: string): Price {
   );
   return (of, which = null) => known.get(`${of} ${which ?? ''}`) ?? known.get(`${of} `) ?? null;
 }
+
+/** What one thing costs by a list, in millionths per hour or GB; null: the list has no price for it. */
+export const priceIn = (
+  network: Network,
+  listId: string,
+  of: PricedThing,
+  which: string | null,
+): number | null => pricesOf(network, listId)(of, which);
 
 interface Scope {
   network: Network;
@@ -140,6 +149,13 @@ function addressLines(scope: Scope): CostLine[] {
     });
 }
 
+/** Whether what a device sends to a zonal gateway leaves its zone on the way. */
+function inOtherZone(network: Network, from: Device, gatewayId: string): boolean {
+  const zoneId = zoneOfGateway(network, gatewayId);
+  const zones = zonesOf(network, from).map(({ id }) => id);
+  return zoneId !== null && zones.length > 0 && !zones.includes(zoneId);
+}
+
 /** Through what a flow passes that is charged by the GB. */
 function passesOf(
   network: Network,
@@ -149,10 +165,13 @@ function passesOf(
   if (to === null) {
     const port = network.find('everyPortByDevice', from.id).sort(byName)[0];
     const way = port === undefined ? null : wayOut(network, port.id);
-    const sort = way?.by === 'translation' ? (gatewayOf(network, way.deviceId)?.gateway.sort ?? null) : null;
+    const outbound = { of: 'outbound' as const, which: null };
+    if (way?.by !== 'translation') return [outbound];
+    const sort = gatewayOf(network, way.deviceId)?.gateway.sort ?? null;
     return [
-      { of: 'outbound', which: null },
-      ...(way?.by === 'translation' ? [{ of: 'gatewayTraffic' as const, which: sort }] : []),
+      outbound,
+      { of: 'gatewayTraffic', which: sort },
+      ...(inOtherZone(network, from, way.deviceId) ? [{ of: 'acrossZones' as const, which: null }] : []),
     ];
   }
   const [a, b] = [from, to].map((one) => cloudPlaceAround(network, one.placeId, 'region')?.id ?? null);

@@ -29,6 +29,8 @@ import {
   cloudRuleSchedule,
   cloudSubnetSchedule,
 } from '../cloud/reports/cloud.ts';
+import { cloudPriceSchedule, publicAddressSchedule } from '../cloud/reports/paid.ts';
+import { internetReachSchedule, zoneLossSchedule } from '../cloud/reports/reach.ts';
 import { kindHeading, kindKey, kindSchedule } from './ofKind.ts';
 import type { Table } from './table.ts';
 
@@ -206,6 +208,36 @@ const written: readonly Report[] = [
     what: 'Every gateway of a cloud and how it is set',
     kind: 'device',
     make: cloudGatewaySchedule,
+  },
+  {
+    key: 'cloud-reach',
+    title: 'Called from the internet',
+    what: 'What of clouds the internet may call, by routes, public addresses and rules',
+    kind: 'device',
+    make: internetReachSchedule,
+  },
+  {
+    key: 'cloud-zones',
+    title: 'Lost zones',
+    what: 'What fails with each zone of each virtual network, and what nothing else does',
+    kind: 'device',
+    make: zoneLossSchedule,
+    worked: ['name'],
+  },
+  {
+    key: 'cloud-public-addresses',
+    title: 'Public addresses',
+    what: 'Every public address of clouds: what it stands for, and how long it stays',
+    kind: 'publicAddress',
+    make: publicAddressSchedule,
+  },
+  {
+    key: 'cloud-prices',
+    title: 'Prices of clouds',
+    what: 'Every price of every provider; taken in again as it is written',
+    kind: 'cloudPrice',
+    make: cloudPriceSchedule,
+    worked: ['of'],
   },
   {
     key: 'devices',

@@ -17,7 +17,8 @@ import { rulesOf } from '../rules/letsPass.ts';
 import { blockNeeded, cutBlock, lengthFor, type TierWish } from './cutBlock.ts';
 import { freeBlock, poolsForClouds } from './freeBlock.ts';
 import { addInstance, moveInstance, tieRuleSets } from './instances.ts';
-import { addGateway, attachToHub, connectPremises, peerNetworks, whyNotJoin } from './join.ts';
+import { attachToHub } from './hubs.ts';
+import { addGateway, connectPremises, peerNetworks, whyNotJoin } from './join.ts';
 import { meansOf, proposeNetwork } from './newNetwork.ts';
 import { accountsOf, addAccount, addRegion, profilesToChoose } from './places.ts';
 import {

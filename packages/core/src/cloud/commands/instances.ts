@@ -1,6 +1,7 @@
 import { create, remove, update, type Change } from '../../change/change.ts';
 import { judged, refuse, type Attempt } from '../../commands/attempt.ts';
 import { nextFreeAddress } from '../../addressing/plan.ts';
+import { blankInstance, type BalancerTarget } from '../../model/kinds/cloud/instance.ts';
 import { blankDevice, type Device } from '../../model/kinds/equipment/device.ts';
 import { blankPort, type Port } from '../../model/kinds/lines/port.ts';
 import type { CloudSubnet } from '../../model/kinds/cloud/cloudSubnet.ts';
@@ -59,7 +60,12 @@ export function addInstance(
   );
   const attempt = judged(
     network,
-    [create('device', device), ...seat, ...uses],
+    [
+      create('device', device),
+      create('instance', { ...blankInstance, id: newId(), deviceId: device.id }),
+      ...seat,
+      ...uses,
+    ],
     `Added ${device.name} to ${subnet.name}`,
   );
   return attempt.ok ? { ...attempt, deviceId: device.id } : attempt;
@@ -119,5 +125,34 @@ export function tieRuleSets(network: Network, port: Port, sets: readonly RuleSet
     sets.length === 0
       ? `Took all rule sets off ${device} ${port.name}`
       : `Tied ${sets.map(({ name }) => name).join(' and ')} to ${device} ${port.name}`,
+  );
+}
+
+/** Says of a device that it runs as an instance: with a size and a state that can be set from then on. */
+export const describeInstance = (network: Network, device: Device): Attempt =>
+  judged(
+    network,
+    [create('instance', { ...blankInstance, id: newId(), deviceId: device.id })],
+    `Described ${device.name} as an instance`,
+  );
+
+/** Lets a load balancer send what it takes in on a port to a device. */
+export function addTarget(
+  network: Network,
+  balancer: Device,
+  target: Device,
+  wish: Pick<BalancerTarget, 'protocol' | 'listens' | 'port'>,
+): Attempt {
+  if (target.id === balancer.id)
+    return refuse(`${balancer.name} cannot send to itself. Choose another device.`);
+  return judged(
+    network,
+    [
+      create('balancerTarget', {
+        ...{ id: newId(), balancerId: balancer.id, deviceId: target.id },
+        ...wish,
+      }),
+    ],
+    `${balancer.name} sends ${wish.protocol} ${wish.listens} to ${target.name} ${wish.port}`,
   );
 }

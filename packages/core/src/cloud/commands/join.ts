@@ -2,10 +2,9 @@ import { create, update, type Change } from '../../change/change.ts';
 import { judged, refuse, type Attempt } from '../../commands/attempt.ts';
 import { blankDevice, type Device } from '../../model/kinds/equipment/device.ts';
 import { blankPort, type Port } from '../../model/kinds/lines/port.ts';
-import { blankGateway, blankHubAttachment, type HubAttachment } from '../../model/kinds/cloud/gateway.ts';
+import { blankGateway } from '../../model/kinds/cloud/gateway.ts';
 import { blankPeering, type Peering } from '../../model/kinds/cloud/peering.ts';
 import { blankPublicAddress } from '../../model/kinds/cloud/publicAddress.ts';
-import { blankCloudRoute } from '../../model/kinds/cloud/routeTable.ts';
 import { blankAddress } from '../../model/kinds/logical/address.ts';
 import { blankBgpSession, blankRoute } from '../../model/kinds/logical/routing.ts';
 import { blankPrefix } from '../../model/kinds/logical/prefix.ts';
@@ -95,36 +94,6 @@ export function whyNotJoin(network: Network, a: Place, b: Place): string | null 
   return all.length === 0
     ? null
     : `${all.join(', ')} overlap: hosts of one would not be reached from the other.`;
-}
-
-/** Attaches a network to a router of the region, with a route through it in every table that subnets are tied to. */
-export function attachToHub(
-  network: Network,
-  place: Place,
-  hub: Device,
-  destinations: readonly string[],
-): Made<{ attachment: HubAttachment }> {
-  const [table] = network.find('routeTablesByHub', hub.id);
-  const attachment: HubAttachment = {
-    ...blankHubAttachment,
-    ...{ id: newId(), hubId: hub.id, name: place.name, networkId: place.id, tableId: table?.id ?? null },
-  };
-  const routes = tablesOf(network, place.id)
-    .filter(({ id }) => network.countOf('cloudSubnetsByRouteTable', id) > 0)
-    .flatMap(({ id }) => {
-      const there = new Set(network.find('cloudRoutesByTable', id).map(({ prefix }) => prefix));
-      return destinations
-        .filter((prefix) => !there.has(prefix))
-        .map((prefix) =>
-          create('cloudRoute', { ...blankCloudRoute, id: newId(), tableId: id, prefix, gatewayId: hub.id }),
-        );
-    });
-  const attempt = judged(
-    network,
-    [create('hubAttachment', attachment), ...routes],
-    `Attached ${place.name} to ${hub.name}`,
-  );
-  return attempt.ok ? { ...attempt, attachment } : attempt;
 }
 
 /** What ties a virtual network to a router or firewall of the premises. */
