@@ -1,5 +1,6 @@
 export * from './fields/addressFields.ts';
 export * from './fields/factFields.ts';
+export * from './fields/listFields.ts';
 export * from './fields/field.ts';
 export * from './fields/kind.ts';
 export * from './fields/problem.ts';

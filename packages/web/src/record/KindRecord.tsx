@@ -16,6 +16,7 @@ import { useWhereabouts } from '../data/location.ts';
 import { Button } from '../kit/controls.tsx';
 import { Tick } from '../kit/Tick.tsx';
 import { Card, ChosenFact, EditableFact, Facts, Goto, Head } from './parts.tsx';
+import { ListFacts } from './ListFacts.tsx';
 import { canChooseAmong, ReferenceFact } from './ReferenceFact.tsx';
 import { RowHistory } from './RowHistory.tsx';
 
@@ -85,8 +86,39 @@ function Fact({ kind, row, fact }: FactProps): ReactNode {
   );
 }
 
-/** The record of a row as its kind describes it: for kinds that have no card of their own. */
-export function KindRecord({ kind, row }: { kind: Kind; row: Row }): ReactNode {
+/** What a kind says of its rows, without what they belong to: for cards of records of something else. */
+export function RowFacts({
+  kind,
+  row,
+  without = [],
+}: {
+  kind: Kind;
+  row: Row;
+  /** Fields that the card tells itself. */
+  without?: readonly string[];
+}): ReactNode {
+  const facts = factFieldsOf(kind).filter(
+    ({ field }) => kinds[kind].refs[field]?.onRemove !== 'goes' && !without.includes(field),
+  );
+  return (
+    <Facts>
+      {facts.map((fact) => (
+        <Fact key={fact.field} kind={kind} row={row} fact={fact} />
+      ))}
+    </Facts>
+  );
+}
+
+/** The record of a row as its kind describes it, with cards of its own below its facts. */
+export function KindRecord({
+  kind,
+  row,
+  children,
+}: {
+  kind: Kind;
+  row: Row;
+  children?: ReactNode;
+}): ReactNode {
   const { view, canEdit, commit, sync } = useProject();
   const { select } = useWhereabouts();
   const { network } = view;
@@ -109,6 +141,8 @@ export function KindRecord({ kind, row }: { kind: Kind; row: Row }): ReactNode {
           ))}
         </Facts>
       </Card>
+      {children}
+      <ListFacts kind={kind} row={row} />
       <RowHistory rowId={row.id} />
     </>
   );

@@ -7,6 +7,12 @@ import { ModelRecord } from '../catalogue/record/ModelRecord.tsx';
 import { PlaceRecord } from '../places/record/PlaceRecord.tsx';
 import { PrefixRecord } from '../addressing/record/PrefixRecord.tsx';
 import { DeviceRecord } from '../racks/record/DeviceRecord.tsx';
+import {
+  PriceListRecord,
+  ProfileRecord,
+  RuleSetRecord,
+  SubnetRecord,
+} from '../cloud/record/CloudRecords.tsx';
 import { RackRecord } from '../racks/record/RackRecord.tsx';
 import { MarkRecord } from '../sheets/record/MarkRecord.tsx';
 import { SheetRecord } from '../sheets/record/SheetRecord.tsx';
@@ -24,5 +30,9 @@ export const records: { readonly [K in Kind]?: (row: Row<K>) => ReactNode } = {
   prefix: (row) => <PrefixRecord row={row} />,
   model: (model) => <ModelRecord model={model} />,
   sheet: (sheet) => <SheetRecord sheet={sheet} />,
+  cloudSubnet: (subnet) => <SubnetRecord subnet={subnet} />,
+  ruleSet: (set) => <RuleSetRecord set={set} />,
+  cloudPriceList: (list) => <PriceListRecord list={list} />,
+  providerProfile: (profile) => <ProfileRecord profile={profile} />,
   mark: (mark) => <MarkRecord mark={mark} />,
 };

@@ -85,6 +85,14 @@ export function addRegion(
   return attempt.ok ? { ...attempt, regionId: region.id } : attempt;
 }
 
+/** A zone of a region. */
+export const addZoneTo = (network: Network, region: Place, name: string): Attempt =>
+  judged(
+    network,
+    [create('place', newPlace(name, 'zone', region.id))],
+    `Added the zone ${name.trim()} to ${region.name}`,
+  );
+
 /** The accounts of a project, by name. */
 export const accountsOf = (network: Network): Place[] =>
   [...network.all('place')].filter(({ kind }) => kind === 'account').sort(byName);

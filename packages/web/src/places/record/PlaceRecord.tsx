@@ -1,10 +1,18 @@
 import { editRow } from '@visograph/core/commands';
-import { devicesInScope, placeKinds, placePath, racksIn, type Place } from '@visograph/core/model';
+import {
+  devicesInScope,
+  isCloudPlace,
+  placeKinds,
+  placePath,
+  racksIn,
+  type Place,
+} from '@visograph/core/model';
 import type { ReactNode } from 'react';
 import { useProject } from '../../data/project.tsx';
 import { Choice } from '../../kit/choice.tsx';
 import { AddInside } from '../../racks/record/AddInside.tsx';
 import { Card, ChosenFact, EditableFact, Facts, Goto, Head } from '../../record/parts.tsx';
+import { CloudPlaceCards } from '../../cloud/record/CloudPlaceCards.tsx';
 import { PathwaysCard } from '../../cabling/record/PathwaysCard.tsx';
 import { PlaceActions } from './PlaceActions.tsx';
 import { RowHistory } from '../../record/RowHistory.tsx';
@@ -12,6 +20,7 @@ import { RowHistory } from '../../record/RowHistory.tsx';
 export function PlaceRecord({ place }: { place: Place }): ReactNode {
   const { view, canEdit } = useProject();
   const { network } = view;
+  const inCloud = isCloudPlace(network, place.id);
   const racks = racksIn(network, [place.id]);
   return (
     <>
@@ -32,9 +41,9 @@ export function PlaceRecord({ place }: { place: Place }): ReactNode {
           <EditableFact kind="place" row={place} field="address" />
           <EditableFact kind="place" row={place} field="latitude" numeric />
           <EditableFact kind="place" row={place} field="longitude" numeric />
-          <NumberingFact place={place} />
-          <EditableFact kind="place" row={place} field="trayHeightM" numeric />
-          {place.parentId !== null && (
+          {!inCloud && <NumberingFact place={place} />}
+          {!inCloud && <EditableFact kind="place" row={place} field="trayHeightM" numeric />}
+          {place.parentId !== null && !inCloud && (
             <>
               <EditableFact kind="place" row={place} field="eastM" numeric />
               <EditableFact kind="place" row={place} field="northM" numeric />
@@ -47,7 +56,7 @@ export function PlaceRecord({ place }: { place: Place }): ReactNode {
           <dd>{devicesInScope(network, place.id).length}</dd>
         </Facts>
       </Card>
-      <PathwaysCard place={place} />
+      {inCloud ? <CloudPlaceCards place={place} /> : <PathwaysCard place={place} />}
       {racks.length > 0 && (
         <Card title="Racks">
           {racks.map((rack) => (
@@ -57,7 +66,7 @@ export function PlaceRecord({ place }: { place: Place }): ReactNode {
           ))}
         </Card>
       )}
-      {canEdit && <AddInside placeId={place.id} />}
+      {canEdit && !inCloud && <AddInside placeId={place.id} />}
       <RowHistory rowId={place.id} />
     </>
   );

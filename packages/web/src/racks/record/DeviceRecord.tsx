@@ -23,6 +23,7 @@ import { Card, ChosenFact, DateFact, EditableFact, Facts, Goto, Head } from '../
 import { ModelCard } from '../../catalogue/record/ModelCard.tsx';
 import { OwnFields } from '../../record/OwnFields.tsx';
 import { PlaceFact } from '../../places/record/PlaceFact.tsx';
+import { CloudDeviceCards } from '../../cloud/record/CloudDeviceCards.tsx';
 import { PoeCard } from '../../cabling/record/PoeCard.tsx';
 import { DeviceAddressesCard } from '../../addressing/record/AddressesCard.tsx';
 import { PortList } from '../../cabling/record/PortList.tsx';
@@ -155,6 +156,7 @@ export function DeviceRecord({ device }: { device: Device }): ReactNode {
           <EditableFact kind="device" row={device} field="notes" />
         </Facts>
       </Card>
+      <CloudDeviceCards device={device} />
       <InventoryCard device={device} />
       <PoeCard device={device} />
       <ModelCard device={device} />
