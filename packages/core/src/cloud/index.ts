@@ -22,6 +22,7 @@ export * from './commands/freeBlock.ts';
 export * from './commands/hubs.ts';
 export * from './commands/instances.ts';
 export * from './commands/join.ts';
+export * from './commands/lists.ts';
 export * from './commands/newNetwork.ts';
 export * from './commands/places.ts';
 export * from './commands/prices.ts';

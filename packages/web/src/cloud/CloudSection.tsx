@@ -5,6 +5,7 @@ import {
   cloudRouteSchedule,
   cloudSubnetSchedule,
   networksIn,
+  publicAddressSchedule,
   readRouteRows,
   readRuleRows,
 } from '@visograph/core/cloud';
@@ -33,6 +34,9 @@ import { NewNetwork } from './NewNetwork.tsx';
 import { JoinPanel } from './JoinPanel.tsx';
 import { AddInstance } from './AddInstance.tsx';
 import { ReadAccount } from './ReadAccount.tsx';
+import { AddListButton, DemandLabelButton } from './ListButtons.tsx';
+import { KeepAddressButton } from './KeepAddress.tsx';
+import { ReachView } from './ReachView.tsx';
 import { RulesView } from './RulesView.tsx';
 import { cloudViews, useCloudAddress, type CloudView } from './useCloudAddress.ts';
 
@@ -84,8 +88,10 @@ function Open({ place, view }: { place: Place; view: CloudView }): ReactNode {
       routes: () => cloudRouteSchedule(network, place.id),
       instances: () => cloudInstanceSchedule(network, place.id),
       gateways: () => cloudGatewaySchedule(network, place.id),
+      // They belong to the region.
+      addresses: () => publicAddressSchedule(network, place.parentId ?? place.id),
     }),
-    [network, place.id],
+    [network, place.id, place.parentId],
   );
   switch (view) {
     case 'picture':
@@ -96,6 +102,17 @@ function Open({ place, view }: { place: Place; view: CloudView }): ReactNode {
       return <NamesView place={place} />;
     case 'cost':
       return <CostView place={place} />;
+    case 'reach':
+      return <ReachView place={place} />;
+    case 'addresses':
+      return (
+        <CloudTable
+          {...{ view: 'publicAddresses', label: 'Public addresses', kind: 'publicAddress' }}
+          schedule="cloud-public-addresses"
+          none="No public addresses yet"
+          table={tables.addresses()}
+        />
+      );
     case 'subnets':
       return (
         <CloudTable
@@ -200,7 +217,10 @@ export default function CloudSection(): ReactNode {
                   {view === 'subnets' && <SubnetButtons place={chosen} />}
                   {view === 'routes' && <RouteButtons place={chosen} />}
                   {view === 'gateways' && <GatewayButtons place={chosen} />}
+                  {view === 'rules' && <AddListButton />}
+                  {view === 'instances' && <DemandLabelButton />}
                   {view === 'instances' && <AddInstance place={chosen} />}
+                  {view === 'addresses' && <KeepAddressButton place={chosen} />}
                 </>
               )}
             </>
@@ -212,9 +232,13 @@ export default function CloudSection(): ReactNode {
           <SideList
             label="Accounts, regions and networks"
             chosen={chosen?.id ?? null}
-            onOpen={(id) => set({ open: id, sel: null })}
+            onOpen={(id) => set({ open: id, sel: `place:${id}` })}
+            onPart={(id) => select({ kind: 'place', id })}
             groups={regions.map((one) => ({
               title: titleOf(one),
+              parts: [network.get('place', one.parentId), one].flatMap((part) =>
+                part === null ? [] : [{ id: part.id, text: part.name }],
+              ),
               items: networksIn(network, one.id).map(({ id, name }) => ({ id, text: name, detail: name })),
               none: 'No networks yet',
             }))}

@@ -9,6 +9,8 @@ export const cloudViews = {
   rules: 'Rules',
   instances: 'Instances',
   gateways: 'Gateways',
+  addresses: 'Addresses',
+  reach: 'Reach',
   names: 'Names',
   cost: 'Cost',
 } as const;

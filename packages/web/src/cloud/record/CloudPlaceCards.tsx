@@ -1,19 +1,12 @@
-import {
-  addHub,
-  addPublicAddress,
-  addZoneTo,
-  hubsIn,
-  publicAddressesIn,
-  zoneLosses,
-} from '@visograph/core/cloud';
-import { addressStays, childPlaces, nameField, noted, type Network, type Place } from '@visograph/core/model';
+import { addHub, addZoneTo, hubsIn, publicAddressesIn, zoneLosses } from '@visograph/core/cloud';
+import { childPlaces, nameField, type Network, type Place } from '@visograph/core/model';
 import { useMemo, type ReactNode } from 'react';
 import { z } from 'zod';
 import { useProject } from '../../data/project.tsx';
 import { useShown } from '../../data/shown.ts';
 import { useWhereabouts } from '../../data/location.ts';
 import { useFormActs } from '../../data/useFormActs.ts';
-import { ChoiceIn, TextIn } from '../../kit/form/fields.tsx';
+import { TextIn } from '../../kit/form/fields.tsx';
 import { Form } from '../../kit/form/Form.tsx';
 import { trimmed, useSchemaForm } from '../../kit/form/useSchemaForm.ts';
 import { Hint } from '../../kit/panel/panels.tsx';
@@ -22,6 +15,7 @@ import { RowFacts } from '../../record/KindRecord.tsx';
 import { ListFacts } from '../../record/ListFacts.tsx';
 import { Card, Facts, Goto } from '../../record/parts.tsx';
 import { Asked } from '../Asked.tsx';
+import { KeepAddress } from '../KeepAddress.tsx';
 
 const hubForm = z.object({ name: trimmed(nameField('Router', 80)) });
 function NewHub({ region, close }: { region: Place; close: () => void }): ReactNode {
@@ -43,29 +37,6 @@ function NewHub({ region, close }: { region: Place; close: () => void }): ReactN
       }}
     >
       <TextIn name="name" autoFocus />
-    </Form>
-  );
-}
-
-const addressForm = z.object({
-  address: noted(z.string(), { label: 'Address' }),
-  hold: noted(z.enum(addressStays), { label: 'Stays' }),
-});
-function KeepAddress({ region }: { region: Place }): ReactNode {
-  const { network } = useProject().view;
-  const form = useSchemaForm(addressForm, { address: '', hold: 'kept' as const });
-  const { act } = useFormActs(form);
-  return (
-    <Form
-      label={`Keep a public address in ${region.name}`}
-      form={form}
-      row
-      quiet
-      action="Keep"
-      onSend={(wish) => act(addPublicAddress(network, region, { ...wish, port: null }))}
-    >
-      <TextIn name="address" width={122} />
-      <ChoiceIn name="hold" width={74} options={addressStays.map((id) => ({ id, text: id }))} />
     </Form>
   );
 }
@@ -128,7 +99,7 @@ function RegionCards({ place }: { place: Place }): ReactNode {
             </FactLine>
           ))}
         </FactList>
-        {canEdit && <KeepAddress key={place.id} region={place} />}
+        {canEdit && <KeepAddress key={place.id} place={place} row />}
       </Card>
     </>
   );

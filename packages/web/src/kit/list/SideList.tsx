@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react';
+import { Fragment, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 
 const Side = styled.nav`
@@ -45,6 +45,13 @@ const Side = styled.nav`
     outline: 2px solid ${({ theme }) => theme.accent};
     outline-offset: -2px;
   }
+  > div:last-child h2 button {
+    display: inline;
+    width: auto;
+    padding: 0;
+    font: inherit;
+    font-weight: 600;
+  }
   p {
     padding: 2px 12px;
     color: ${({ theme }) => theme.inkSoft};
@@ -54,6 +61,8 @@ const Side = styled.nav`
 
 export interface SideGroup {
   title: string;
+  /** What the title is made of, where each of it is opened by itself. */
+  parts?: readonly { id: string; text: string }[];
   items: readonly { id: string; text: string; detail: string }[];
   /** Told where there are none. */
   none?: string;
@@ -65,12 +74,14 @@ export function SideList({
   groups,
   chosen,
   onOpen,
+  onPart,
   children,
 }: {
   label: string;
   groups: readonly SideGroup[];
   chosen: string | null;
   onOpen: (id: string) => void;
+  onPart?: (id: string) => void;
   /** What stands above: a filter, or a button that begins another. */
   children?: ReactNode;
 }): ReactNode {
@@ -78,9 +89,20 @@ export function SideList({
     <Side aria-label={label}>
       <div>{children}</div>
       <div>
-        {groups.map(({ title, items, none }) => (
+        {groups.map(({ title, parts, items, none }) => (
           <section key={title} aria-label={title}>
-            <h2>{title}</h2>
+            <h2>
+              {parts === undefined
+                ? title
+                : parts.map(({ id, text }, at) => (
+                    <Fragment key={id}>
+                      {at > 0 && ' · '}
+                      <button type="button" onClick={() => onPart?.(id)}>
+                        {text}
+                      </button>
+                    </Fragment>
+                  ))}
+            </h2>
             {items.map(({ id, text, detail }) => (
               <button
                 key={id}
