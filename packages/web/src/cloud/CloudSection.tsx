@@ -52,6 +52,16 @@ const Main = styled.div`
   display: flex;
   flex-direction: column;
 `;
+/** What of the network is looked at; in a second line where there is no room for all of it. */
+const ViewBar = styled.div`
+  flex: none;
+  padding: 6px 12px;
+  border-bottom: 1px solid ${({ theme }) => theme.rule};
+  > * {
+    flex-wrap: wrap;
+    row-gap: 4px;
+  }
+`;
 /** What can be begun, below each other. */
 const Begin = styled.div`
   display: flex;
@@ -208,7 +218,6 @@ export default function CloudSection(): ReactNode {
         <div>
           {chosen !== null && (
             <>
-              <Views views={cloudViews} shown={view} onShow={(next) => set({ view: next })} />
               {canEdit && (
                 <>
                   <ListsMenu onChoose={setList} />
@@ -277,7 +286,12 @@ export default function CloudSection(): ReactNode {
               {canEdit && (accounts.length === 0 ? account : null)}
             </Empty>
           ) : (
-            <Open key={chosen.id} place={chosen} view={view} />
+            <>
+              <ViewBar>
+                <Views views={cloudViews} shown={view} onShow={(next) => set({ view: next })} />
+              </ViewBar>
+              <Open key={chosen.id} place={chosen} view={view} />
+            </>
           )}
         </Main>
       </Halves>

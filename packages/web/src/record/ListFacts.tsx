@@ -46,17 +46,19 @@ function Texts(props: ListProps): ReactNode {
   const form = useSchemaForm(textForm, { value: '' });
   return (
     <>
-      <FactList>
-        {texts.map((text, at) => (
-          <FactLine
-            key={text}
-            label={`Take ${text} out of ${of.label.toLowerCase()}`}
-            onRemove={canEdit ? () => setWrong(set(texts.filter((_, one) => one !== at))) : null}
-          >
-            {text}
-          </FactLine>
-        ))}
-      </FactList>
+      {texts.length > 0 && (
+        <FactList>
+          {texts.map((text, at) => (
+            <FactLine
+              key={text}
+              label={`Take ${text} out of ${of.label.toLowerCase()}`}
+              onRemove={canEdit ? () => setWrong(set(texts.filter((_, one) => one !== at))) : null}
+            >
+              {text}
+            </FactLine>
+          ))}
+        </FactList>
+      )}
       {texts.length === 0 && <Hint>None</Hint>}
       {wrong !== null && <Hint role="alert">{wrong}</Hint>}
       {canEdit && (
@@ -121,19 +123,23 @@ function Labels(props: ListProps): ReactNode {
   const form = useSchemaForm(labelForm, { key: of.words[0] ?? '', value: '' });
   return (
     <>
-      <FactList>
-        {labels.map(([key, text]) => (
-          <FactLine
-            key={key}
-            label={`Take the label ${key} off`}
-            onRemove={
-              canEdit ? () => setWrong(set(Object.fromEntries(labels.filter(([one]) => one !== key)))) : null
-            }
-          >
-            {`${key}: ${String(text)}`}
-          </FactLine>
-        ))}
-      </FactList>
+      {labels.length > 0 && (
+        <FactList>
+          {labels.map(([key, text]) => (
+            <FactLine
+              key={key}
+              label={`Take the label ${key} off`}
+              onRemove={
+                canEdit
+                  ? () => setWrong(set(Object.fromEntries(labels.filter(([one]) => one !== key))))
+                  : null
+              }
+            >
+              {`${key}: ${String(text)}`}
+            </FactLine>
+          ))}
+        </FactList>
+      )}
       {labels.length === 0 && <Hint>None</Hint>}
       {wrong !== null && <Hint role="alert">{wrong}</Hint>}
       {canEdit && (
