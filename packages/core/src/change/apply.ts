@@ -195,6 +195,8 @@ function checkReferences<K extends Kind>(
   }
 }
 
+const withArticle = (word: string): string => `${/^[aeiou]/i.test(word) ? 'an' : 'a'} ${word}`;
+
 function checkUnique<K extends Kind>(network: Network, kind: K, row: Rows[K], problems: Problem[]): void {
   kinds[kind].unique.forEach((rule, at) => {
     const other = network.get(kind, network.sameKey(kind, row, at));
@@ -208,7 +210,7 @@ function checkUnique<K extends Kind>(network: Network, kind: K, row: Rows[K], pr
     }
     const label = labelOf(kind, rule.what).toLowerCase();
     const value = String(row[rule.what] ?? '');
-    const message = `There is already a ${kinds[kind].one} with the ${label} ${value}. Choose another ${label}.`;
+    const message = `There is already ${withArticle(kinds[kind].one)} with the ${label} ${value}. Choose another ${label}.`;
     const free = freeValue(network, kind, row, at);
     problems.push({
       ...problem('duplicate', kind, row, rule.what, message),

@@ -27,6 +27,7 @@ export * from './commands/newNetwork.ts';
 export * from './commands/places.ts';
 export * from './commands/prices.ts';
 export * from './commands/publicAddresses.ts';
+export * from './commands/pulled.ts';
 export * from './commands/rules.ts';
 export * from './commands/tables.ts';
 export * from './reports/cloud.ts';

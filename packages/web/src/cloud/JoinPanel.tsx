@@ -1,5 +1,5 @@
 import { connectPremises, networksIn, peerNetworks, whyNotJoin } from '@visograph/core/cloud';
-import { isInCloud, readPrefix, type Network, type Place } from '@visograph/core/model';
+import { isInCloud, readPrefix, type Device, type Network, type Place } from '@visograph/core/model';
 import { useMemo, useState, type ReactNode } from 'react';
 import { styled } from 'styled-components';
 import { useProject } from '../data/project.tsx';
@@ -30,12 +30,21 @@ interface End {
 const noEnd: End = { deviceId: null, outer: '', far: '' };
 
 /** Joins a network to another by peering, or to the premises by tunnels; the routes of both sides come along. */
-export function JoinPanel({ place, onClose }: { place: Place; onClose: () => void }): ReactNode {
+export function JoinPanel({
+  place,
+  device = null,
+  onClose,
+}: {
+  place: Place;
+  /** Of the premises, where the first tunnel is to end: then nothing else is asked of whom it is joined with. */
+  device?: Device | null;
+  onClose: () => void;
+}): ReactNode {
   const { network } = useProject().view;
   const act = useDo();
   const others = networksIn(network, null).filter(({ id }) => id !== place.id);
-  const [to, setTo] = useState<string>(others[0]?.id ?? 'premises');
-  const [ends, setEnds] = useState<readonly [End, End]>([noEnd, noEnd]);
+  const [to, setTo] = useState<string>(device === null ? (others[0]?.id ?? 'premises') : 'premises');
+  const [ends, setEnds] = useState<readonly [End, End]>([{ ...noEnd, deviceId: device?.id ?? null }, noEnd]);
   const vrfs = [...network.all('vrf')].filter(({ id }) => network.countOf('virtualNetworkByVrf', id) === 0);
   const [vrfId, setVrf] = useState<string | null>(vrfs[0]?.id ?? null);
   const [premises, setPremises] = useState('10.0.0.0/8');

@@ -1,5 +1,5 @@
 import { create } from '../../change/change.ts';
-import { judged } from '../../commands/attempt.ts';
+import { judged, refuse } from '../../commands/attempt.ts';
 import { blankGateway, blankHubAttachment, type HubAttachment } from '../../model/kinds/cloud/gateway.ts';
 import { blankCloudRoute, blankCloudTable } from '../../model/kinds/cloud/routeTable.ts';
 import { blankDevice, type Device } from '../../model/kinds/equipment/device.ts';
@@ -15,7 +15,7 @@ import type { Made } from './places.ts';
 import { tablesOf } from './tables.ts';
 
 /** Whether a gateway joins networks as a router of the region: it is attached to none itself, and none begins outside. */
-const isHub = (network: Network, deviceId: string): boolean => {
+export const isHub = (network: Network, deviceId: string): boolean => {
   const gateway = gatewayOf(network, deviceId)?.gateway;
   return gateway?.direction === 'between' && gateway.networkId === null && gateway.clientPool === null;
 };
@@ -69,6 +69,8 @@ export function attachToHub(
   hub: Device,
   destinations: readonly string[],
 ): Made<{ attachment: HubAttachment }> {
+  if (network.find('hubAttachmentsByHub', hub.id).some(({ networkId }) => networkId === place.id))
+    return refuse(`${place.name} is attached to ${hub.name} already. Change that attachment instead.`);
   const [table] = network.find('routeTablesByHub', hub.id);
   const attachment: HubAttachment = {
     ...blankHubAttachment,

@@ -37,9 +37,10 @@ function circuitEnds(network: Network, plates: readonly Plate[], fromPlates: rea
 
 /** What can stand at the far end of a line: a device of the sheet or of the project, or a new one of a model that fits. */
 export function JoinTo({ lines, network, from, plates, fromPlates }: Props): ReactNode {
-  const { end, models, joinTo, joinNew, keep } = lines;
+  const { end, models, choices, choose, joinTo, joinNew, keep } = lines;
   const options = useMemo((): Option[] => {
     if (end === null) return [];
+    if (choices !== null) return [...choices];
     if (fromPlates.some((plate) => plate.form === 'place')) return circuitEnds(network, plates, fromPlates);
     const here = new Set(plates.flatMap((plate) => plate.deviceIds));
     const fromIds = new Set(fromPlates.flatMap((plate) => plate.deviceIds));
@@ -66,7 +67,7 @@ export function JoinTo({ lines, network, from, plates, fromPlates }: Props): Rea
             detail: roles[model.role ?? 'XX'].label,
           }));
     return [...devices, ...fresh];
-  }, [end, models, network, plates, fromPlates]);
+  }, [end, models, choices, network, plates, fromPlates]);
   if (end === null) return null;
   const joined = (kind: string, id: string): CircuitEnd =>
     kind === 'place' ? { placeId: id } : kind === 'provider' ? { provider: id } : { deviceId: id };
@@ -81,16 +82,22 @@ export function JoinTo({ lines, network, from, plates, fromPlates }: Props): Rea
         value={null}
         options={options}
         placeholder={
-          fromPlates.some((plate) => plate.form === 'place')
-            ? 'Type a place or a provider'
-            : end.among === null
-              ? 'Type a device, a role or a model'
-              : 'Choose one of these'
+          choices !== null
+            ? choices.length === 0
+              ? 'Nothing here that it could be joined to'
+              : 'Type what it is to be joined to'
+            : fromPlates.some((plate) => plate.form === 'place')
+              ? 'Type a place or a provider'
+              : end.among === null
+                ? 'Type a device, a role or a model'
+                : 'Choose one of these'
         }
         onChange={(id) => {
+          if (choices !== null) return id === null ? undefined : choose(id);
           const [kind = '', ...rest] = id?.split(':') ?? [];
           if (kind === 'model') joinNew(rest.join(':'));
           else if (kind !== '') joinTo(joined(kind, rest.join(':')));
+          return undefined;
         }}
       />
       <Hint>Only what fits is listed. Esc lets the line go.</Hint>

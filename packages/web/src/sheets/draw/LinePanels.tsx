@@ -1,6 +1,7 @@
 import type { Network } from '@visograph/core/model';
 import type { Box, Point, Scene } from '@visograph/core/sheets';
 import { useMemo, useState, type ReactNode } from 'react';
+import { JoinPanel } from '../../cloud/JoinPanel.tsx';
 import { JoinTo } from './JoinTo.tsx';
 import { LinePanel } from './LinePanel.tsx';
 import type { Lines, OpenLine } from './useLines.ts';
@@ -45,7 +46,7 @@ export function LinePanels({
   network: Network;
   scene: Scene;
 }): ReactNode {
-  const { line, end } = lines;
+  const { line, end, premises } = lines;
   const now = useMemo(() => placeOfLine(line, scene), [line, scene]);
   // While it is drawn otherwise its panel stays where it was.
   const [place, setPlace] = useState(now);
@@ -61,6 +62,9 @@ export function LinePanels({
           plates={scene.plates}
           fromPlates={from}
         />
+      )}
+      {premises !== null && (
+        <JoinPanel place={premises.place} device={premises.device} onClose={lines.leavePremises} />
       )}
       {line !== null && place !== null && (
         <LinePanel

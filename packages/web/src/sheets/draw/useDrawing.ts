@@ -9,6 +9,7 @@ import type { SheetActs } from '../useSheetActs.ts';
 import { useFresh } from './useFresh.ts';
 import { endOfPlate } from './lineAsk.ts';
 import { useLines, type Lines } from './useLines.ts';
+import { cloudEndOf, useCloudLines } from './useCloudLines.ts';
 import { noteUsed } from './usedLately.ts';
 import { useStamp, type Stamp, type Stamping } from './useStamp.ts';
 
@@ -70,14 +71,18 @@ export function useDrawing(
     [acts, project.id, showDrawn],
   );
   const stamping = useStamp(scene, network, sheet.scopeId, put);
-  const lines = useLines(sheet, scene, acts, showDrawn);
+  const ofLines = useLines(sheet, scene, acts, showDrawn);
+  const ofClouds = useCloudLines(scene, acts);
+  const isCloud = sheet.projection === 'cloud';
+  const lines = isCloud ? ofClouds : ofLines;
   const pullable = useCallback(
     (plate: Plate): Pullable | null => {
+      if (isCloud) return canEdit && cloudEndOf(plate) !== null ? { device: null } : null;
       const end = canEdit ? endOfPlate(plate) : null;
       if (end === null || 'provider' in end) return null;
       return { device: 'deviceId' in end ? network.get('device', end.deviceId) : null };
     },
-    [canEdit, network],
+    [canEdit, network, isCloud],
   );
   const joinable = useMemo(
     () => plates.filter((plate) => pullable(plate) !== null).map((plate) => plate.id),

@@ -7,10 +7,18 @@ import {
   takeLineBack,
   type CircuitEnd,
 } from '@visograph/core/cabling';
-import { isFree, type CatalogueModel, type Device, type Network, type Sheet } from '@visograph/core/model';
+import {
+  isFree,
+  type CatalogueModel,
+  type Device,
+  type Network,
+  type Place,
+  type Sheet,
+} from '@visograph/core/model';
 import { drawnAs, type Plate, type Point, type Scene } from '@visograph/core/sheets';
 import { useCallback, useMemo, useState } from 'react';
 import { useProject } from '../../data/project.tsx';
+import type { Option } from '../../kit/choice.tsx';
 import type { SheetActs } from '../useSheetActs.ts';
 import {
   askFor,
@@ -59,6 +67,12 @@ export interface Lines {
   takeBack: () => void;
   /** Models that can stand at the end that is open. */
   models: readonly CatalogueModel[];
+  /** Plates at which the open line may end, with what it comes to; null: any device may be looked for. */
+  choices: readonly Option[] | null;
+  choose: (plateId: string) => void;
+  /** A tunnel to the premises that is asked about. */
+  premises: { place: Place; device: Device } | null;
+  leavePremises: () => void;
 }
 
 const devicesOf = (network: Network, plate: Plate | undefined): Device[] =>
@@ -205,6 +219,10 @@ export function useLines(
     preview,
     letGo,
     models,
+    choices: null,
+    choose: () => undefined,
+    premises: null,
+    leavePremises: () => undefined,
     joinTo: (to) => {
       if (end !== null) commitJoined(asksFor(end.from, to));
     },
