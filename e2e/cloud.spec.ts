@@ -1,7 +1,8 @@
 /** Clouds: the network of the demo, its fault mended; and one designed from nothing, filled, peered and undone. */
 import type { Page } from '@playwright/test';
 import AxeBuilder from '@axe-core/playwright';
-import { beginProject, expect, record, saved, section, signIn, test } from './application.ts';
+import { beginProject, expect, plate, quiet, record, saved, section, signIn, test } from './application.ts';
+import { Hand } from './hand.ts';
 
 test.use({ file: 'cloud' });
 
@@ -19,7 +20,7 @@ test('the booking network of the demo: fault 9 is seen, found, mended by a press
 }) => {
   await signIn(page, application);
   await section(page, 'Cloud');
-  await side(page).getByRole('button', { name: 'booking' }).click();
+  await side(page).getByRole('button', { name: 'booking', exact: true }).click();
   await expect(page.getByRole('group', { name: 'data-n1b, unknown' })).toContainText('no route table');
   await page
     .getByRole('group', { name: 'service-n1a, outward only' })
@@ -36,7 +37,7 @@ test('the booking network of the demo: fault 9 is seen, found, mended by a press
   await page.getByRole('button', { name: 'Tie data-n1b to closed' }).click();
   await saved(page);
   await section(page, 'Cloud');
-  await side(page).getByRole('button', { name: 'booking' }).click();
+  await side(page).getByRole('button', { name: 'booking', exact: true }).click();
   await expect(page.getByRole('group', { name: 'data-n1b, closed' })).toBeVisible();
   await page.keyboard.press('Control+z');
   await expect(page.getByRole('group', { name: 'data-n1b, unknown' })).toBeVisible();
@@ -46,13 +47,53 @@ test('the booking network of the demo: fault 9 is seen, found, mended by a press
   await expect(page.getByText('1016.59 EUR a month')).toBeVisible();
 });
 
+test('lines pulled on the sheet: a subnet sent out, networks told apart, a tunnel asked about; by key as well', async ({
+  page,
+  application,
+}) => {
+  await signIn(page, application);
+  await section(page, 'Cloud');
+  await side(page).getByRole('button', { name: 'booking', exact: true }).click();
+  await page.getByRole('button', { name: 'Draw', exact: true }).click();
+  await expect(plate(page, 'cl-nat-2')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await quiet(page);
+  const hand = new Hand(page);
+  // Fault 9: the bar of the subnet without a table, pulled to the gateway of its zone.
+  await hand.pull('10.64.33.0/24', 'cl-nat-2');
+  await expect(page.getByRole('group', { name: 'data-n1b · outward only' })).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('group', { name: 'data-n1b · unknown' })).toBeVisible();
+  await quiet(page);
+  // What rules say is not drawn by hand, and it is said why.
+  await hand.pull('cl-web-1', 'cl-db-1');
+  await expect(page.getByText(/what they may ask of each other is said by rules/)).toBeVisible();
+  await hand.pull('cl-vpn-1', 'kq-fw-1');
+  const join = page.getByRole('dialog', { name: 'Join booking' });
+  await expect(join.getByRole('button', { name: /kq-fw-1.*Tunnel 1 ends on/ })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(join).toBeHidden();
+  // By keys: the plate is chosen, C asks what it is to be joined to.
+  await plate(page, 'cl-web-1').press('Enter');
+  await page.keyboard.press('c');
+  const picker = page.getByRole('combobox', { name: 'What stands at the other end' });
+  await picker.fill('10.64.20');
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await saved(page);
+  await expect(record(page).getByRole('button', { name: /service-n1b.*Subnet of eth0/ })).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(record(page).getByRole('button', { name: /service-n1a.*Subnet of eth0/ })).toBeVisible();
+  await saved(page);
+});
+
 test('the sheet of the demo: drawn with its premises, the base holds still, an instance moves, arrows turn, a fact is hidden', async ({
   page,
   application,
 }) => {
   await signIn(page, application);
   await section(page, 'Cloud');
-  await side(page).getByRole('button', { name: 'booking' }).click();
+  await side(page).getByRole('button', { name: 'booking', exact: true }).click();
   await page.getByRole('button', { name: 'Draw', exact: true }).click();
   const plate = (name: string) => page.getByRole('button', { name: new RegExp(`^${name},`) });
   await expect(plate('kq-fw-1')).toBeVisible();
@@ -103,6 +144,43 @@ test('the sheet of the demo: drawn with its premises, the base holds still, an i
   await expect(plate('10\\.64\\.32\\.0/24')).toHaveCount(0);
 });
 
+test('what a thing of a cloud is besides, in its record: moved, tied, given an address, all undone', async ({
+  page,
+  application,
+}) => {
+  await signIn(page, application);
+  await section(page, 'Cloud');
+  await side(page).getByRole('button', { name: 'booking', exact: true }).click();
+  await page
+    .getByRole('group', { name: 'service-n1a, outward only' })
+    .getByRole('button', { name: /cl-web-1/ })
+    .click();
+  const card = record(page);
+  await expect(card.getByText(/seen as 203\.0\.113\.30/)).toBeVisible();
+  await expect(card.getByText(/https by everybody over cl-lb-1/).first()).toBeVisible();
+  await card.getByText('front', { exact: true }).click();
+  await saved(page);
+  await card.getByRole('textbox', { name: 'Public address' }).fill('10.0.0.9');
+  await card.getByRole('button', { name: 'Give', exact: true }).click();
+  await expect(card.getByText(/10\.0\.0\.9 is private/)).toBeVisible();
+  await card.getByRole('textbox', { name: 'Public address' }).fill('203.0.113.77');
+  await card.getByRole('button', { name: 'Give', exact: true }).click();
+  await saved(page);
+  await expect(card.getByRole('button', { name: 'Take 203.0.113.77 off' })).toBeVisible();
+  await view(page, 'Addresses');
+  await expect(page.getByRole('grid', { name: 'Public addresses' })).toContainText('203.0.113.77');
+  await view(page, 'Reach');
+  await expect(page.getByRole('grid', { name: 'Called from the internet' })).toContainText('cl-lb-1');
+  await page.getByRole('button', { name: 'If a zone is lost' }).click();
+  await expect(page.getByRole('grid', { name: 'Lost zones' })).toContainText('done by another elsewhere');
+  for (const _ of [1, 2]) {
+    await page.keyboard.press('Control+z');
+    await saved(page);
+  }
+  await expect(card.getByRole('button', { name: 'Take 203.0.113.77 off' })).toHaveCount(0);
+  await expect(card.getByRole('checkbox', { name: 'front' })).not.toBeChecked();
+});
+
 test('the account as it is: read with what drifted, half of it taken over, undone; slow it is stopped, nonsense is told', async ({
   page,
   application,
@@ -139,7 +217,7 @@ test('the account as it is: read with what drifted, half of it taken over, undon
   await expect(table).toContainText('unannounced-3');
   await panel.getByRole('button', { name: 'Close' }).click();
   await saved(page);
-  await side(page).getByRole('button', { name: 'booking' }).click();
+  await side(page).getByRole('button', { name: 'booking', exact: true }).click();
   await page.keyboard.press('Control+z');
   await saved(page);
   await side(page).getByRole('button', { name: 'Read the account' }).click();

@@ -218,6 +218,7 @@ export default function CloudSection(): ReactNode {
         <div>
           {chosen !== null && (
             <>
+              <Button onPress={() => select({ kind: 'place', id: chosen.id })}>About it</Button>
               {canEdit && (
                 <>
                   <ListsMenu onChoose={setList} />
@@ -241,7 +242,7 @@ export default function CloudSection(): ReactNode {
           <SideList
             label="Accounts, regions and networks"
             chosen={chosen?.id ?? null}
-            onOpen={(id) => set({ open: id, sel: `place:${id}` })}
+            onOpen={(id) => set({ open: id, sel: null })}
             onPart={(id) => select({ kind: 'place', id })}
             groups={regions.map((one) => ({
               title: titleOf(one),

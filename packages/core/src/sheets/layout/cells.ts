@@ -81,7 +81,10 @@ function platesIn(ground: Ground, nodes: readonly GraphNode[]): Cell {
   const rest = nodes.filter(({ form }) => form !== 'subnet');
   const widest = max(0, ...rest.map(({ id }) => sizeOf(ground, id).width));
   const tallest = max(1, ...rest.map(({ id }) => sizeOf(ground, id).height));
-  const columns = max(1, ceil(sqrt((rest.length * wide * (tallest + plateStep)) / max(1, widest + plateGap))));
+  const columns = max(
+    1,
+    ceil(sqrt((rest.length * wide * (tallest + plateStep)) / max(1, widest + plateGap))),
+  );
   let y = 0;
   for (const { id } of heads) {
     cell.at.set(id, { x: 0, y });

@@ -148,6 +148,8 @@ interface Props {
   name: string;
   /** Null: a place, whose circuits end at whatever stands in it. */
   device: Device | null;
+  /** What is pulled out of it, where it has no ports of its own. */
+  says: string;
   box: Box;
   /** The other plates, which it must not lie over. */
   others: readonly Box[];
@@ -163,6 +165,7 @@ export function PortRow({
   network,
   name,
   device,
+  says,
   box,
   others,
   side: wished,
@@ -200,7 +203,7 @@ export function PortRow({
   const said =
     over === null
       ? device === null
-        ? `circuit from ${name}`
+        ? says
         : freeText(row)
       : [over.name, over.what, over.taken === null ? '' : `holds ${over.taken}`].filter(Boolean).join(' · ');
   const tracks = level ? 'gridTemplateColumns' : 'gridTemplateRows';

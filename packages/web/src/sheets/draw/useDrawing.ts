@@ -27,6 +27,8 @@ export interface OnSheet {
 /** A plate that lines can be pulled out of, and the device whose ports it opens: a place has none of its own. */
 export interface Pullable {
   device: Device | null;
+  /** What is pulled out of it, where it has no ports of its own. */
+  says: string;
 }
 
 /** Devices are put on sheets of cabling and of routing; the others follow from them. */
@@ -77,10 +79,14 @@ export function useDrawing(
   const lines = isCloud ? ofClouds : ofLines;
   const pullable = useCallback(
     (plate: Plate): Pullable | null => {
-      if (isCloud) return canEdit && cloudEndOf(plate) !== null ? { device: null } : null;
+      if (isCloud)
+        return canEdit && cloudEndOf(plate) !== null ? { device: null, says: `join ${plate.name}` } : null;
       const end = canEdit ? endOfPlate(plate) : null;
       if (end === null || 'provider' in end) return null;
-      return { device: 'deviceId' in end ? network.get('device', end.deviceId) : null };
+      return {
+        device: 'deviceId' in end ? network.get('device', end.deviceId) : null,
+        says: `circuit from ${plate.name}`,
+      };
     },
     [canEdit, network, isCloud],
   );

@@ -10,6 +10,8 @@ export interface FacingRow {
   plate: Plate;
   /** Null: a place, which has no ports of its own. */
   device: Device | null;
+  /** What can be pulled out of it, where it has no ports of its own. */
+  says: string;
   side: Side;
 }
 
@@ -87,7 +89,7 @@ export function useFacingRow(
     const pulled = plate === null ? null : pullable(plate);
     if (plate === null || pulled === null) return null;
     const side = plate.id === hovered?.id ? hovered.side : chosenSide;
-    return side === null ? null : { plate, device: pulled.device, side };
+    return side === null ? null : { plate, device: pulled.device, says: pulled.says, side };
   }, [open, hovered, chosen, chosenSide, scene, pullable]);
   useEffect(() => {
     shown.current = row?.plate.id ?? null;

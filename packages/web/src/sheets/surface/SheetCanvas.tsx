@@ -407,6 +407,7 @@ export function SheetCanvas(props: Props): ReactNode {
               network={network}
               name={facingRow.row.plate.name}
               device={facingRow.row.device}
+              says={facingRow.row.says}
               box={facingRow.row.plate.box}
               others={othersThan(scene, facingRow.row.plate)}
               side={facingRow.row.side}
