@@ -67,6 +67,30 @@ const steps: readonly Step[] = [
     one.size = `${one.size ?? 'plain'}-large`;
     return `made ${one.name} larger`;
   },
+  ({ publicAddresses, networks }, turn) => {
+    const address = `198.51.100.${10 + (turn % 200)}`;
+    if (publicAddresses.some((one) => one.address === address)) return null;
+    publicAddresses.push({
+      ...{ id: `public-drift-${turn}`, address, region: networks[0]?.region ?? null, stays: 'kept' },
+      ...{ interfaceId: null, gatewayId: null },
+    });
+    return `kept ${address} for nothing`;
+  },
+  ({ records, zones }, turn) => {
+    const zone = at(zones, turn);
+    if (zone === undefined) return null;
+    const name = `left-${turn}`;
+    records.push({
+      ...{ id: `record-drift-${turn}`, zoneId: zone.id, name, type: 'A', value: '10.255.255.254', ttlS: 300 },
+    });
+    return `named ${name} in ${zone.name}`;
+  },
+  ({ labels }, turn) => {
+    const gone = at(labels, turn);
+    if (gone === undefined) return null;
+    labels.splice(labels.indexOf(gone), 1);
+    return `took the label ${gone.key} off`;
+  },
 ];
 
 /**

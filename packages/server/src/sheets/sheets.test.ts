@@ -233,7 +233,7 @@ describe('a sheet on paper', () => {
         }
       }
     }
-  }, 120_000);
+  }, 300_000);
 
   test('a note with hostile markup is text in the drawing', async () => {
     const of = await sheet('Data room · cabling');

@@ -6,11 +6,17 @@ import { documentedAccount } from '../observed/documented.ts';
 import { differencesOf, type Difference } from '../observed/differences.ts';
 import type { ObservedAccount } from '../observed/observed.ts';
 import { deviceWays } from './taking/deviceWays.ts';
+import { nameWays } from './taking/nameWays.ts';
 import { networkWays } from './taking/networkWays.ts';
 import { Refused, Taking, type Facts, type Ways } from './taking/taking.ts';
 import { trafficWays } from './taking/trafficWays.ts';
 
-const ways: Record<Difference['sort'], Ways> = { ...networkWays, ...deviceWays, ...trafficWays };
+const ways: Record<Difference['sort'], Ways> = {
+  ...networkWays,
+  ...deviceWays,
+  ...trafficWays,
+  ...nameWays,
+};
 
 /** All facts of a thing as the account has them. */
 const observedFacts = (difference: Difference, all: Facts): Facts =>
@@ -86,6 +92,9 @@ export const accountDifferences = (
   observed: ObservedAccount,
 ): Difference[] =>
   differencesOf(
-    documentedAccount(network, accountId, new Set(observed.prefixLists.map(({ name }) => name))),
+    documentedAccount(network, accountId, {
+      lists: new Set(observed.prefixLists.map(({ name }) => name)),
+      zones: new Set(observed.zones.map(({ name }) => name)),
+    }),
     observed,
   );

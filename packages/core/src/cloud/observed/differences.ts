@@ -14,6 +14,11 @@ export const differenceSorts = [
   'interface',
   'route',
   'rule',
+  'public address',
+  'target',
+  'zone',
+  'record',
+  'label',
 ] as const;
 export type DifferenceSort = (typeof differenceSorts)[number];
 
@@ -114,8 +119,51 @@ export function thingsOf(account: ObservedAccount): Map<string, Thing> {
       set?.ordered === true ? { position: String(rule.position) } : {},
     );
   }
+  const standsFor = ({ interfaceId, gatewayId }: ObservedAccount['publicAddresses'][number]): string => {
+    if (gatewayId !== null) return `gateway ${gateways.get(gatewayId)?.name ?? 'unknown'}`;
+    const nic = nics.get(interfaceId ?? '');
+    if (interfaceId === null) return '';
+    return `${instances.get(nic?.instanceId ?? '')?.name ?? 'unknown'}:${nic?.name ?? ''}`;
+  };
+  for (const row of account.publicAddresses)
+    add('public address', row.address, {
+      ...{ region: row.region ?? '', stays: row.stays, 'stands for': standsFor(row) },
+    });
+  for (const { balancerId, instanceId, protocol, listens, port } of account.targets) {
+    const [balancer, target] = [balancerId, instanceId].map((id) => instances.get(id)?.name ?? 'unknown');
+    add('target', `${balancer ?? ''} ${protocol} ${listens} to ${target ?? ''}`, { port: String(port) });
+  }
+  const zones = byId(account.zones);
+  const subnets = byId(account.subnets);
+  const addresses = byId(account.publicAddresses);
+  for (const zone of account.zones)
+    add('zone', zoneKey(zone), { 'seen in': many(zone.networkIds.map((id) => netName(id))) });
+  for (const { zoneId, name, type, value, ttlS } of account.records) {
+    const zone = zones.get(zoneId);
+    add('record', `${zone === undefined ? 'unknown' : zoneKey(zone)} ${name} ${type} ${value}`, {
+      'time to live': ttlS === null ? '' : String(ttlS),
+    });
+  }
+  const labelled = {
+    networks: ['network', (id: string) => nets.get(id)?.name],
+    subnets: ['subnet', (id: string) => qualified(subnets.get(id))],
+    gateways: ['gateway', (id: string) => gateways.get(id)?.name],
+    instances: ['instance', (id: string) => instances.get(id)?.name],
+    ruleSets: ['rule set', (id: string) => qualified(sets.get(id))],
+    publicAddresses: ['public address', (id: string) => addresses.get(id)?.address],
+  } as const;
+  for (const { of, ofId, key, value } of account.labels) {
+    const [sort, nameIn] = labelled[of];
+    add('label', `${sort} ${nameIn(ofId) ?? 'unknown'}${labelMark}${key}`, { value });
+  }
   return found;
 }
+
+/** Between what a label is on and its key. */
+export const labelMark = ' # ';
+/** A zone by its name; a private one says so, for there may be a public one of the same name. */
+export const zoneKey = ({ name, isPrivate }: { name: string; isPrivate: boolean }): string =>
+  isPrivate ? `${name} (private)` : name;
 
 export interface Difference {
   /** The sort and the key: the same for as long as the difference is there. */
@@ -143,6 +191,16 @@ export function differencesOf(documented: ObservedAccount, observed: ObservedAcc
     if (how !== 'different' || facts.length > 0)
       found.push({ id, sort: thing.sort, key: thing.key, how, facts });
   }
+  const gone = new Set(found.filter(({ how }) => how === 'not there').map(({ id }) => id));
+  /** What goes with its owner is not told by itself: an owner that is retired keeps it. */
+  const goesAlong = ({ sort, key, how }: Difference): boolean => {
+    if (how !== 'not there') return false;
+    if (sort === 'label') return gone.has(key.slice(0, key.lastIndexOf(labelMark)));
+    const ends = sort === 'target' ? (/^(.+) \S+ \d+ to (.+)$/.exec(key)?.slice(1) ?? []) : [];
+    return ends.some((name) => gone.has(`instance ${name}`));
+  };
   const rank = ({ sort }: Difference): number => differenceSorts.indexOf(sort);
-  return found.sort((a, b) => rank(a) - rank(b) || compareNames(a.key, b.key));
+  return found
+    .filter((one) => !goesAlong(one))
+    .sort((a, b) => rank(a) - rank(b) || compareNames(a.key, b.key));
 }

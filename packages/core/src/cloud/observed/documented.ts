@@ -1,9 +1,10 @@
+import type { Device } from '../../model/kinds/equipment/device.ts';
 import type { Network } from '../../model/network/network.ts';
 import { cloudPlaceAround } from '../../model/network/cloudPlaces.ts';
 import { devicesIn, placesWithin } from '../../model/network/places.ts';
 import { byName, compareNames } from '../../model/values/order.ts';
 import { blocksOf, gatewayOf, networksIn, prefixesOf, subnetsOf } from '../inventory.ts';
-import { nothingObserved, observedRoles, type ObservedAccount } from './observed.ts';
+import { nothingObserved, observedRoles, type LabelledList, type ObservedAccount } from './observed.ts';
 
 /** Ids of an account's own: a word and a number for each row, in the order in which rows are met. */
 function numbering(): (word: string, rowId: string) => string {
@@ -22,15 +23,102 @@ function numbering(): (word: string, rowId: string) => string {
 
 const roleOf = (role: string) => observedRoles.find((one) => one === role) ?? null;
 
+type Own = (word: string, rowId: string) => string;
+
+/** Public addresses of the account's places, with what they stand for as far as that is told as well. */
+function tellAddresses(
+  network: Network,
+  within: ReadonlySet<string>,
+  found: ObservedAccount,
+  own: Own,
+  regionOf: (placeId: string | null) => string,
+): void {
+  const [nics, gateways] = [found.interfaces, found.gateways].map(
+    (list) => new Set(list.map(({ id }) => id)),
+  );
+  const told = (list: ReadonlySet<string> | undefined, id: string): string | null =>
+    list?.has(id) === true ? id : null;
+  for (const row of [...network.all('publicAddress')].sort((a, b) => compareNames(a.address, b.address))) {
+    if (!within.has(row.placeId)) continue;
+    const port = network.get('port', row.portId);
+    found.publicAddresses.push({
+      ...{ id: own('public', row.id), address: row.address, region: regionOf(row.placeId) || null },
+      ...{ stays: row.hold, interfaceId: port === null ? null : told(nics, own('nic', port.id)) },
+      gatewayId: port === null ? null : told(gateways, own('gateway', port.deviceId)),
+    });
+  }
+}
+
+/** Targets of load balancers, where both ends are told. */
+function tellTargets(network: Network, found: ObservedAccount, own: Own): void {
+  const there = new Set(found.instances.map(({ id }) => id));
+  for (const row of network.all('balancerTarget')) {
+    const [balancerId, instanceId] = [own('instance', row.balancerId), own('instance', row.deviceId)];
+    if (!there.has(balancerId) || !there.has(instanceId)) continue;
+    const { protocol, listens, port } = row;
+    found.targets.push({ id: own('target', row.id), balancerId, instanceId, protocol, listens, port });
+  }
+}
+
+/** Zones of names that are seen in networks of the account, and public ones that are asked for; with their records. */
+function tellNames(
+  network: Network,
+  places: readonly { id: string }[],
+  publicNames: ReadonlySet<string>,
+  found: ObservedAccount,
+  own: Own,
+): void {
+  const nets = new Set(places.map(({ id }) => id));
+  for (const zone of [...network.all('dnsZone')].sort(byName)) {
+    const uses = network.find('zoneUsesByZone', zone.id).filter(({ networkId }) => nets.has(networkId));
+    if (uses.length === 0 && (zone.isPrivate || !publicNames.has(zone.name))) continue;
+    found.zones.push({
+      ...{ id: own('zone', zone.id), name: zone.name, isPrivate: zone.isPrivate },
+      networkIds: uses.map(({ networkId }) => own('net', networkId)),
+    });
+    for (const { id, name, type, value, ttlS } of network.find('recordsByZone', zone.id))
+      found.records.push({ id: own('record', id), zoneId: own('zone', zone.id), name, type, value, ttlS });
+  }
+}
+
+/** The labels of what is told; those of a device are its own fields. */
+function tellLabels(
+  network: Network,
+  places: readonly { id: string }[],
+  devices: readonly Device[],
+  found: ObservedAccount,
+  own: Own,
+): void {
+  const tell = (of: LabelledList, ofId: string, labels: Readonly<Record<string, string>>): void => {
+    for (const [key, value] of Object.entries(labels))
+      found.labels.push({ id: own('label', `${of} ${ofId} ${key}`), of, ofId, key, value });
+  };
+  for (const { id } of places) {
+    tell('networks', own('net', id), network.findOne('virtualNetworkByPlace', id)?.labels ?? {});
+    for (const row of network.find('cloudSubnetsByNetwork', id).sort(byName))
+      tell('subnets', own('subnet', row.id), row.labels);
+    for (const row of network.find('ruleSetsByNetwork', id).sort(byName))
+      tell('ruleSets', own('set', row.id), row.labels);
+  }
+  const instances = new Set(found.instances.map(({ id }) => id));
+  for (const device of devices)
+    if (gatewayOf(network, device.id) !== null) tell('gateways', own('gateway', device.id), device.extra);
+    else if (instances.has(own('instance', device.id)))
+      tell('instances', own('instance', device.id), device.extra);
+  for (const { id, address } of found.publicAddresses)
+    tell('publicAddresses', id, network.findOne('publicAddressByText', address)?.labels ?? {});
+}
+
 /**
  * An account as it would tell itself if all that is documented were so: by names, and by no id of a row.
  *
- * @param listNames lists of prefixes that it tells though nothing in it uses them: lists are of the whole project
+ * @param also what it tells though nothing in it uses it, by name: lists of prefixes and public zones of names are of
+ *   the whole project
  */
 export function documentedAccount(
   network: Network,
   accountId: string,
-  listNames: ReadonlySet<string> = new Set(),
+  also: { lists: ReadonlySet<string>; zones: ReadonlySet<string> } = { lists: new Set(), zones: new Set() },
 ): ObservedAccount {
   const found = nothingObserved();
   const own = numbering();
@@ -142,12 +230,16 @@ export function documentedAccount(
         });
       }
   }
-  for (const { id, name } of network.all('prefixList')) if (listNames.has(name)) listed(id);
+  for (const { id, name } of network.all('prefixList')) if (also.lists.has(name)) listed(id);
   for (const id of lists) {
     const list = network.get('prefixList', id);
     if (list !== null)
       found.prefixLists.push({ id: own('list', id), name: list.name, prefixes: [...list.prefixes] });
   }
   found.prefixLists.sort(byName);
+  tellAddresses(network, within, found, own, regionOf);
+  tellTargets(network, found, own);
+  tellNames(network, places, also.zones, found, own);
+  tellLabels(network, places, devices, found, own);
   return found;
 }

@@ -1,8 +1,10 @@
 import { z } from 'zod';
-import { protocols } from '../../model/kinds/cloud/ports.ts';
+import { recordTypes } from '../../model/kinds/cloud/dns.ts';
+import { protocols, transportProtocols } from '../../model/kinds/cloud/ports.ts';
 import { gatewayDirections, verdicts } from '../../model/kinds/cloud/providerProfile.ts';
+import { addressStays } from '../../model/kinds/cloud/publicAddress.ts';
 import { ruleDirections } from '../../model/kinds/cloud/ruleSet.ts';
-import { parseInterface, parsePrefix } from '../../model/values/ip.ts';
+import { parseInterface, parseIp, parsePrefix } from '../../model/values/ip.ts';
 
 /** What is read of an account: lists of things that name each other by ids of the account's own. */
 const id = z.string().min(1).max(120);
@@ -10,8 +12,21 @@ const name = z.string().trim().min(1).max(120);
 const prefix = z.string().refine((text) => parsePrefix(text) !== null, 'is no prefix in CIDR form');
 const address = z.string().refine((text) => parseInterface(text) !== null, 'is no address with a length');
 
+const port = z.int().min(1).max(65535);
+
 /** What runs in an account, as an account tells it. */
 export const observedRoles = ['VM', 'CH', 'LB', 'DB', 'FN', 'ST', 'QU'] as const;
+
+/** The lists whose items carry labels. */
+export const labelledLists = [
+  'networks',
+  'subnets',
+  'gateways',
+  'instances',
+  'ruleSets',
+  'publicAddresses',
+] as const;
+export type LabelledList = (typeof labelledLists)[number];
 
 /** The lists of an account, each with the shape of its items. */
 export const observedItems = {
@@ -48,6 +63,25 @@ export const observedItems = {
     ...{ ports: z.string().max(200).nullable(), prefix: prefix.nullable() },
     ...{ prefixListId: id.nullable(), peerSetId: id.nullable() },
   }),
+  publicAddresses: z.strictObject({
+    ...{ id, address: z.string().refine((text) => parseIp(text) !== null, 'is no address') },
+    ...{ region: name.nullable(), stays: z.enum(addressStays) },
+    ...{ interfaceId: id.nullable(), gatewayId: id.nullable() },
+  }),
+  targets: z.strictObject({
+    ...{ id, balancerId: id, instanceId: id, protocol: z.enum(transportProtocols), listens: port, port },
+  }),
+  zones: z.strictObject({
+    ...{ id, name: z.string().min(1).max(253), isPrivate: z.boolean(), networkIds: z.array(id).max(100) },
+  }),
+  records: z.strictObject({
+    ...{ id, zoneId: id, name: z.string().min(1).max(253), type: z.enum(recordTypes) },
+    ...{ value: z.string().min(1).max(2000), ttlS: z.int().min(0).nullable() },
+  }),
+  labels: z.strictObject({
+    ...{ id, of: z.enum(labelledLists), ofId: id },
+    ...{ key: z.string().min(1).max(40), value: z.string().max(200) },
+  }),
 } as const;
 export type ObservedList = keyof typeof observedItems;
 const isList = (text: string): text is ObservedList => text in observedItems;
@@ -67,6 +101,11 @@ export const observedAccount = z.strictObject({
   interfaces: z.array(observedItems.interfaces),
   routes: z.array(observedItems.routes),
   rules: z.array(observedItems.rules),
+  publicAddresses: z.array(observedItems.publicAddresses),
+  targets: z.array(observedItems.targets),
+  zones: z.array(observedItems.zones),
+  records: z.array(observedItems.records),
+  labels: z.array(observedItems.labels),
 });
 export type ObservedAccount = z.infer<typeof observedAccount>;
 export const nothingObserved = (): ObservedAccount => ({
@@ -81,4 +120,9 @@ export const nothingObserved = (): ObservedAccount => ({
   interfaces: [],
   routes: [],
   rules: [],
+  publicAddresses: [],
+  targets: [],
+  zones: [],
+  records: [],
+  labels: [],
 });

@@ -118,6 +118,8 @@ describe('differences', () => {
     const gone = observed.instances.find(({ name }) => name === 'cl-web-2');
     observed.instances = observed.instances.filter((one) => one !== gone);
     observed.interfaces = observed.interfaces.filter(({ instanceId }) => instanceId !== gone?.id);
+    observed.targets = observed.targets.filter(({ instanceId }) => instanceId !== gone?.id);
+    observed.labels = observed.labels.filter(({ ofId }) => ofId !== gone?.id);
     const found = accountDifferences(demo, accountOf(demo), observed).filter(
       ({ sort }) => sort === 'instance',
     );
@@ -156,6 +158,54 @@ const drifts: Record<string, Drift> = {
     const set = at(ruleSets, roll);
     if (set !== undefined) set.remembers = !set.remembers;
   },
+  'address kept': ({ publicAddresses, networks }, roll) =>
+    void publicAddresses.push({
+      ...{ id: `p${roll}`, address: `198.51.100.${100 + roll}`, region: networks[0]?.region ?? null },
+      ...{ stays: 'kept', interfaceId: null, gatewayId: null },
+    }),
+  'address turned': ({ publicAddresses, interfaces, gateways }, roll) => {
+    const [nic, gateway] = [at(interfaces, roll), at(gateways, roll)];
+    const to =
+      roll % 3 === 0
+        ? { interfaceId: null, gatewayId: null }
+        : roll % 3 === 1
+          ? { interfaceId: nic?.id ?? null, gatewayId: null }
+          : { interfaceId: null, gatewayId: gateway?.id ?? null };
+    Object.assign(at(publicAddresses, roll) ?? {}, to);
+  },
+  'address given back': ({ publicAddresses, labels }, roll) => {
+    const gone = at(publicAddresses, roll);
+    if (gone === undefined) return;
+    publicAddresses.splice(publicAddresses.indexOf(gone), 1);
+    for (const label of labels.filter(({ ofId }) => ofId === gone.id))
+      labels.splice(labels.indexOf(label), 1);
+  },
+  'target turned': ({ targets }, roll) => void Object.assign(at(targets, roll) ?? {}, { port: 1000 + roll }),
+  'target gone': ({ targets }, roll) => void targets.splice(roll % Math.max(1, targets.length), 1),
+  'name added': ({ records, zones }, roll) => {
+    const zone = at(zones, roll);
+    if (zone === undefined) return;
+    records.push({
+      ...{ id: `d${roll}`, zoneId: zone.id, name: `drift-${roll}`, type: 'TXT' },
+      ...{ value: `"said ${roll}"`, ttlS: roll % 2 === 0 ? null : 60 },
+    });
+  },
+  'name gone': ({ records }, roll) => void records.splice(roll % Math.max(1, records.length), 1),
+  'zone untied': ({ zones }, roll) => {
+    const zone = at(
+      zones.filter(({ isPrivate }) => !isPrivate),
+      roll,
+    );
+    if (zone !== undefined) zone.networkIds = [];
+  },
+  'label set': ({ labels, instances, subnets }, roll) => {
+    const of = roll % 2 === 0 ? ('instances' as const) : ('subnets' as const);
+    const ids = (of === 'instances' ? instances : subnets).map(({ id }) => ({ id }));
+    const thing = at(ids, roll);
+    if (thing === undefined || labels.some(({ ofId, key }) => ofId === thing.id && key === 'drift')) return;
+    labels.push({ id: `l${roll}`, of, ofId: thing.id, key: 'drift', value: String(roll) });
+  },
+  'label gone': ({ labels }, roll) => void labels.splice(roll % Math.max(1, labels.length), 1),
   'network added': ({ networks }, roll) =>
     void networks.push({
       ...{ id: `n${roll}`, name: `drift-${roll}`, region: networks[0]?.region ?? '' },
@@ -184,6 +234,76 @@ test('property: whatever drifts in an account, taking all of it over leaves no d
     ),
     { numRuns: runs(25) },
   );
+});
+
+describe('addresses, targets, names and labels', () => {
+  const told = (change: (account: ObservedAccount) => void) => {
+    const observed = copied(read);
+    change(observed);
+    const found = accountDifferences(demo, accountOf(demo), observed);
+    const done = after(demo, observed, found);
+    expect([done.left, accountDifferences(done.network, accountOf(demo), observed)]).toEqual([[], []]);
+    return { found, network: done.network };
+  };
+
+  test('are all told of the demo', () => {
+    const counts = [read.publicAddresses, read.targets, read.zones, read.records, read.labels].map(
+      ({ length }) => length > 0,
+    );
+    expect(counts).toEqual([true, true, true, true, true]);
+    expect(read.publicAddresses.find(({ address }) => address === '203.0.113.30')?.gatewayId).not.toBeNull();
+  });
+
+  test('an address that somebody gave to a gateway stands for it from then on', () => {
+    const { found, network } = told(({ publicAddresses, gateways }) => {
+      const kept = publicAddresses.find(({ address }) => address === '203.0.113.40');
+      Object.assign(kept ?? {}, { gatewayId: gateways.find(({ name }) => name === 'cl-gw-1')?.id });
+    });
+    expect(found).toMatchObject([
+      {
+        ...{ sort: 'public address', key: '203.0.113.40', how: 'different' },
+        facts: [{ name: 'stands for', documented: '', observed: 'gateway cl-gw-1' }],
+      },
+    ]);
+    const port = network.get('port', network.findOne('publicAddressByText', '203.0.113.40')?.portId ?? null);
+    expect(network.get('device', port?.deviceId ?? null)?.name).toBe('cl-gw-1');
+  });
+
+  test('a label is told by what carries it, and is set and taken off alone', () => {
+    const { found, network } = told(({ labels, instances }) => {
+      const web = instances.find(({ name }) => name === 'cl-web-1');
+      for (const label of labels.filter(({ ofId }) => ofId === web?.id)) label.value = '9999';
+    });
+    expect(found.map(({ sort, key }) => `${sort} ${key}`)).toEqual(['label instance cl-web-1 # cost-centre']);
+    expect(network.findOne('deviceByName', 'cl-web-1')?.extra).toMatchObject({ 'cost-centre': '9999' });
+  });
+
+  test('what an instance leaves behind goes with it, and the retired one keeps its labels', () => {
+    const { found, network } = told((observed) => {
+      const web = observed.instances.find(({ name }) => name === 'cl-web-2');
+      const of = (id: string | null): boolean => id === web?.id;
+      observed.instances = observed.instances.filter((one) => one !== web);
+      observed.interfaces = observed.interfaces.filter(({ instanceId }) => !of(instanceId));
+      observed.targets = observed.targets.filter(({ instanceId }) => !of(instanceId));
+      observed.labels = observed.labels.filter(({ ofId }) => !of(ofId));
+    });
+    expect(found.map(({ sort }) => sort)).toEqual(['instance', 'interface']);
+    const retired = network.findOne('deviceByName', 'cl-web-2');
+    expect([retired?.status, retired?.extra]).toEqual(['retired', { 'cost-centre': '4410' }]);
+  });
+
+  test('a private zone of a new name, with its records', () => {
+    const { found, network } = told(({ zones, records, networks }) => {
+      zones.push({ id: 'z', name: 'yard.example', isPrivate: true, networkIds: [networks[0]?.id ?? ''] });
+      records.push({ id: 'r', zoneId: 'z', name: 'app', type: 'A', value: '10.64.1.9', ttlS: 60 });
+    });
+    expect(found.map(({ sort, key }) => `${sort} ${key}`)).toEqual([
+      'zone yard.example (private)',
+      'record yard.example (private) app A 10.64.1.9',
+    ]);
+    const zone = [...network.all('dnsZone')].find(({ name }) => name === 'yard.example');
+    expect(network.find('zoneUsesByZone', zone?.id ?? '')).toHaveLength(1);
+  });
 });
 
 test('a list that nothing uses any more is still there on both sides', () => {

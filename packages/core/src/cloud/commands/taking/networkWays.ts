@@ -42,14 +42,6 @@ function freeVrfName(network: Network, name: string): string {
     if (!taken.has(`${name}-${number}`.toLowerCase())) return `${name}-${number}`;
 }
 
-function subnetAt(taking: Taking, key: string): CloudSubnet {
-  const { place, rest } = taking.inNetwork(key);
-  return (
-    taking.network.find('cloudSubnetsByNetwork', place.id).find(({ name }) => name === rest) ??
-    missing('The subnet', key)
-  );
-}
-
 function subnetChanges(
   taking: Taking,
   key: string,
@@ -144,9 +136,9 @@ export const networkWays = {
   },
   subnet: {
     added: (taking, key, facts) => subnetChanges(taking, key, facts, null),
-    changed: (taking, key, facts) => subnetChanges(taking, key, facts, subnetAt(taking, key)),
+    changed: (taking, key, facts) => subnetChanges(taking, key, facts, taking.subnet(key)),
     gone: (taking, key) => {
-      const subnet = subnetAt(taking, key);
+      const subnet = taking.subnet(key);
       return [
         ...taking.without('cloudSubnet', subnet.id),
         ...prefixesOf(taking.network, subnet).flatMap(({ row }) => taking.without('prefix', row.id)),

@@ -68,6 +68,17 @@ export class Taking {
       missing('The rule set', name)
     );
   }
+  subnet(key: string) {
+    const { place, rest } = this.inNetwork(key);
+    return (
+      this.network.find('cloudSubnetsByNetwork', place.id).find(({ name }) => name === rest) ??
+      missing('The subnet', key)
+    );
+  }
+  /** Whether a network is one of the account. */
+  isOwn(networkId: string): boolean {
+    return networksIn(this.network, this.accountId).some(({ id }) => id === networkId);
+  }
   list(name: string) {
     return [...this.network.all('prefixList')].find((one) => one.name === name) ?? missing('The list', name);
   }
