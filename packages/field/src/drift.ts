@@ -69,6 +69,7 @@ const steps: readonly Step[] = [
   },
   ({ publicAddresses, networks }, turn) => {
     const address = `198.51.100.${10 + (turn % 200)}`;
+    if (networks.length === 0) return null;
     if (publicAddresses.some((one) => one.address === address)) return null;
     publicAddresses.push({
       ...{ id: `public-drift-${turn}`, address, region: networks[0]?.region ?? null, stays: 'kept' },

@@ -19,6 +19,8 @@ const small: ObservedAccount = {
     ...{ id: `i${at}`, name: `web-${at}`, networkId: 'n1', region: 'north', role: 'VM' as const },
     ...{ size: 'm1', running: true },
   })),
+  zones: [{ id: 'z1', name: 'one.example', isPrivate: true, networkIds: ['n1'] }],
+  labels: [{ id: 'l1', of: 'instances', ofId: 'i0', key: 'owner', value: 'quay' }],
 };
 
 describe('drift', () => {
