@@ -1,4 +1,7 @@
 /** Small clouds for tests: read through the importer, as a user's file would be. */
+import { applyChanges } from '../change/apply.ts';
+import type { Attempt } from '../commands/attempt.ts';
+import type { Place } from '../model/kinds/sites/place.ts';
 import type { Network } from '../model/network/network.ts';
 import type { CloudSubnet } from '../model/kinds/cloud/cloudSubnet.ts';
 import { networkOf } from './testNetwork.ts';
@@ -211,4 +214,20 @@ export const everyCloud = (more: Record<string, unknown[]> = {}): Network => {
   const vrfs = [...cloudOfEverything.vrfs, { name: 'ops' }];
   const sections: Record<string, unknown[]> = { ...cloudOfEverything, vrfs, ...more };
   return networkOf(sections);
+};
+
+/** The network after what was tried; throws the reason where it cannot be done. */
+export const doneIn = (network: Network, attempt: Attempt): Network => {
+  if (!attempt.ok) throw new Error(attempt.why);
+  const applied = applyChanges(network, attempt.set.changes);
+  if (!applied.ok) throw new Error(applied.problems[0]?.message);
+  return applied.network;
+};
+/** Why something cannot be done. */
+export const whyNot = (attempt: { ok: boolean; why?: string }): string =>
+  attempt.ok ? 'it can' : (attempt.why ?? '');
+export const placeNamed = (network: Network, name: string): Place => {
+  const found = [...network.all('place')].find((place) => place.name === name);
+  if (found === undefined) throw new Error(`no place ${name}`);
+  return found;
 };

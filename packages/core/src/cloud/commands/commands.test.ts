@@ -1,12 +1,18 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { applyChanges } from '../../change/apply.ts';
 import { findingsOf } from '../../check/registry.ts';
-import type { Attempt } from '../../commands/attempt.ts';
 import { newProject } from '../../model/kinds/sites/project.ts';
 import { Network } from '../../model/network/network.ts';
 import { holds, overlaps, parsePrefix, type IpPrefix } from '../../model/values/ip.ts';
-import { subnetNamed, testCloud, testGateway, testInstance } from '../../testing/testCloud.ts';
+import {
+  doneIn as done,
+  placeNamed,
+  whyNot as why,
+  subnetNamed,
+  testCloud,
+  testGateway,
+  testInstance,
+} from '../../testing/testCloud.ts';
 import { demoNetwork } from '../../testing/testDemo.ts';
 import { deviceNamed, networkOf, portId } from '../../testing/testNetwork.ts';
 import { runs } from '../../testing/testRuns.ts';
@@ -33,18 +39,6 @@ import {
 } from './rules.ts';
 import { addRoute, redirectRoute, tablesOf } from './tables.ts';
 
-const done = (network: Network, attempt: Attempt): Network => {
-  if (!attempt.ok) throw new Error(attempt.why);
-  const applied = applyChanges(network, attempt.set.changes);
-  if (!applied.ok) throw new Error(applied.problems[0]?.message);
-  return applied.network;
-};
-const why = (attempt: { ok: boolean; why?: string }): string => (attempt.ok ? 'it can' : (attempt.why ?? ''));
-const placeNamed = (network: Network, name: string) => {
-  const found = [...network.all('place')].find((place) => place.name === name);
-  if (found === undefined) throw new Error(`no place ${name}`);
-  return found;
-};
 const prefixOf = (text: string): IpPrefix => {
   const read = parsePrefix(text);
   if (read === null) throw new Error(text);

@@ -1,9 +1,17 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { applyChanges } from '../../change/apply.ts';
-import type { Attempt } from '../../commands/attempt.ts';
 import type { Network } from '../../model/network/network.ts';
-import { everyCloud, subnetNamed, testCloud, testGateway, testInstance } from '../../testing/testCloud.ts';
+import {
+  doneIn as done,
+  placeNamed,
+  whyNot as why,
+  everyCloud,
+  subnetNamed,
+  testCloud,
+  testGateway,
+  testInstance,
+} from '../../testing/testCloud.ts';
 import { demoNetwork } from '../../testing/testDemo.ts';
 import { deviceNamed, portId } from '../../testing/testNetwork.ts';
 import { runs } from '../../testing/testRuns.ts';
@@ -18,18 +26,6 @@ import { addInstance, addTarget, describeInstance } from './instances.ts';
 import { addPriceList, estimateFlow, priceText, pricesIn, readPrice, setPrice } from './prices.ts';
 import { addPublicAddress, publicAddressesIn, standFor } from './publicAddresses.ts';
 
-const done = (network: Network, attempt: Attempt): Network => {
-  if (!attempt.ok) throw new Error(attempt.why);
-  const applied = applyChanges(network, attempt.set.changes);
-  if (!applied.ok) throw new Error(applied.problems[0]?.message);
-  return applied.network;
-};
-const why = (attempt: { ok: boolean; why?: string }): string => (attempt.ok ? 'it can' : (attempt.why ?? ''));
-const placeNamed = (network: Network, name: string) => {
-  const found = [...network.all('place')].find((place) => place.name === name);
-  if (found === undefined) throw new Error(`no place ${name}`);
-  return found;
-};
 const portOf = (network: Network, name: string) => network.get('port', portId(network, name));
 
 describe('public addresses', () => {

@@ -52,6 +52,8 @@ function endOf(network: Network, end: CloudEnd): End | null {
 
 const nameOf = (end: End): string => (end.as === 'subnet' ? end.subnet.name : end.device.name);
 
+const idOf = (end: End): string => (end.as === 'subnet' ? end.subnet.id : end.device.id);
+
 const said = (attempt: Attempt): CloudPull =>
   attempt.ok ? { ok: true, says: attempt.set.sentence, attempt } : { ok: false, why: attempt.why };
 
@@ -172,7 +174,7 @@ function within(network: Network, place: Place, a: End, b: End): CloudPull {
 export function pulledInCloud(network: Network, from: CloudEnd, to: CloudEnd): CloudPull {
   const [a, b] = [endOf(network, from), endOf(network, to)];
   if (a === null || b === null) return { ok: false, why: 'It is no longer there.' };
-  if (nameOf(a) === nameOf(b) && a.as === b.as)
+  if (idOf(a) === idOf(b))
     return { ok: false, why: `${nameOf(a)} cannot be joined to itself: let go on another plate.` };
   if (a.as === 'hub') return withHub(network, a.device, b);
   if (b.as === 'hub') return withHub(network, b.device, a);

@@ -5,6 +5,7 @@ import {
   grouped,
   deviceStatuses,
   filledBy,
+  isInCloud,
   modelTitle,
   portsOf,
   roles,
@@ -62,11 +63,16 @@ export function DeviceRecord({ device }: { device: Device }): ReactNode {
         </p>
         {canEdit && (
           <div>
-            <Button
-              onPress={() => setDock({ form: 'connect', aPortId: null, aDeviceId: device.id, bPortId: null })}
-            >
-              Connect<Keycap>C</Keycap>
-            </Button>
+            {/* Nothing is patched in a cloud. */}
+            {!isInCloud(network, device) && (
+              <Button
+                onPress={() =>
+                  setDock({ form: 'connect', aPortId: null, aDeviceId: device.id, bPortId: null })
+                }
+              >
+                Connect<Keycap>C</Keycap>
+              </Button>
+            )}
             <Button onPress={() => setAsking(!asking)}>Delete …</Button>
           </div>
         )}
